@@ -1,0 +1,82 @@
+// What covers what, for the presenter who asks where the camera has gone.
+import { inverse, mapPoint, then, translation } from '../composite/affine.ts'
+import { roundedRectCoverage } from '../composite/coverage.ts'
+import type { SourceInfos } from '../plan/plan-frame.ts'
+import { activeSteps, inputSourceId } from '../plan/plan-frame.ts'
+import type { Layer, Scene, Show } from '../show/show.ts'
+import { makesMatte } from '../steps/chain.ts'
+import { fitRects } from './fit.ts'
+import { boxToCanvas } from './placement.ts'
+
+/** How much of a layer can't be seen, and why. */
+export interface HiddenLayer {
+  readonly layerId: string
+  /** Share 0..1 of the layer's own area on the canvas that opaque layers in front of it cover. */
+  readonly hiddenShare: number
+  /** Of those, the layer that covers most. */
+  readonly coveredBy: string
+}
+
+const GRID_COLUMNS = 96
+const GRID_ROWS = 54
+/** A plate this opaque hides what is under it. */
+const HIDING_OPACITY = 0.9
+
+/** Layers of a scene that opaque layers in front cover, from back to front, measured on a 96 × 54 grid. */
+export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): HiddenLayer[] {
+  const shapes = scene.layers.filter((layer) => layer.visible && layer.opacity > 0).map((layer) => shapeOf(show, layer, infos))
+  const result: HiddenLayer[] = []
+  shapes.forEach((shape, index) => {
+    const infront = shapes.slice(index + 1).filter((other) => other.hides)
+    if (infront.length === 0) return
+    const covered = new Map<string, number>()
+    let area = 0
+    let hidden = 0
+    for (let row = 0; row < GRID_ROWS; row += 1) {
+      for (let column = 0; column < GRID_COLUMNS; column += 1) {
+        const x = ((column + 0.5) / GRID_COLUMNS) * show.canvas.widthPx
+        const y = ((row + 0.5) / GRID_ROWS) * show.canvas.heightPx
+        if (!shape.contains(x, y)) continue
+        area += 1
+        const cover = infront.find((other) => other.contains(x, y))
+        if (cover === undefined) continue
+        hidden += 1
+        covered.set(cover.layerId, (covered.get(cover.layerId) ?? 0) + 1)
+      }
+    }
+    if (hidden === 0) return
+    const [coveredBy] = [...covered].reduce((most, entry) => (entry[1] > most[1] ? entry : most))
+    result.push({ layerId: shape.layerId, hiddenShare: hidden / area, coveredBy })
+  })
+  return result
+}
+
+interface Shape {
+  readonly layerId: string
+  readonly hides: boolean
+  readonly contains: (x: number, y: number) => boolean
+}
+
+function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
+  const info = layer.kind === 'input' ? infos.get(inputSourceId(layer.inputId)) : undefined
+  const { placement } = layer
+  const size = info ?? { widthPx: placement.width, heightPx: placement.height }
+  const { target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height)
+  const toFrame = inverse(then(translation(target.x, target.y), boxToCanvas(placement)))
+  return {
+    layerId: layer.id,
+    hides: layer.opacity >= HIDING_OPACITY && isOpaque(show, layer, info?.isOpaque ?? false),
+    contains: (x, y) => {
+      const [frameX, frameY] = mapPoint(toFrame, x, y)
+      return roundedRectCoverage(frameX, frameY, target.width, target.height, layer.frame.cornerRadiusPx) > 0.5
+    },
+  }
+}
+
+function isOpaque(show: Show, layer: Layer, isSourceOpaque: boolean): boolean {
+  if (layer.kind === 'text') return (layer.text.plate?.opacity ?? 0) >= HIDING_OPACITY
+  const input = show.inputs.find((candidate) => candidate.id === layer.inputId)
+  if (input === undefined) return false
+  const steps = [...activeSteps(input.treatment), ...activeSteps(layer.treatment)]
+  return (isSourceOpaque || input.kind === 'colour') && !makesMatte(steps)
+}

@@ -1,0 +1,139 @@
+import { inverse, scaling, then, translation } from '../composite/affine.ts'
+import { fitRects } from '../layout/fit.ts'
+import { boxToCanvas, mappedBounds } from '../layout/placement.ts'
+import type { PixelRect } from '../picture/picture.ts'
+import type { Layer, Scene, Show, Step } from '../show/show.ts'
+import { makesMatte } from '../steps/chain.ts'
+import type { StepCall } from '../steps/index.ts'
+import type { Draw, FramePlan, SourceId, SourceInfo, TextJob } from './frame-plan.ts'
+
+/** Sizes of the sources that have a picture now. */
+export type SourceInfos = ReadonlyMap<SourceId, SourceInfo>
+
+/**
+ * What to draw for `scene` of `show`. Pure and cheap; the result stays valid until the show,
+ * the scene or a source's size changes.
+ */
+export function planFrame(show: Show, scene: Scene, infos: SourceInfos): FramePlan {
+  const { widthPx, heightPx } = show.canvas
+  const draws: Draw[] = []
+  const texts: TextJob[] = []
+  const missing: SourceId[] = []
+  for (const layer of scene.layers) {
+    if (!layer.visible || layer.opacity === 0) continue
+    if (layer.kind === 'text') texts.push(textJob(layer.id, layer.text, layer.placement))
+    const source = sourceOf(show, layer, infos)
+    if (source === null) continue
+    if (source.info === undefined) {
+      missing.push(source.id)
+      continue
+    }
+    const draw = planDraw(show, layer, source.id, source.info, source.everywhere)
+    if (draw === null) continue
+    if (source.info.isOpaque && hidesEverythingUnder(draw, widthPx, heightPx)) draws.length = 0
+    draws.push(draw)
+  }
+  const shown = new Set(draws.map((draw) => draw.sourceId))
+  return { widthPx, heightPx, draws, texts: texts.filter((text) => shown.has(text.sourceId)), missing }
+}
+
+interface ResolvedSource {
+  readonly id: SourceId
+  readonly info: SourceInfo | undefined
+  readonly everywhere: readonly Step[]
+}
+
+function sourceOf(show: Show, layer: Layer, infos: SourceInfos): ResolvedSource | null {
+  if (layer.kind === 'text') {
+    const { widthPx, heightPx } = textSize(layer.placement)
+    return { id: textSourceId(layer.id), info: { widthPx, heightPx, isOpaque: false }, everywhere: [] }
+  }
+  const input = show.inputs.find((candidate) => candidate.id === layer.inputId)
+  if (input === undefined) return null
+  if (input.kind === 'colour') {
+    return { id: colourSourceId(input.colour), info: { widthPx: 1, heightPx: 1, isOpaque: true }, everywhere: input.treatment }
+  }
+  const id = inputSourceId(input.id)
+  return { id, info: infos.get(id), everywhere: input.treatment }
+}
+
+/** The source that carries an input's pictures. */
+export function inputSourceId(inputId: string): SourceId {
+  return `input:${inputId}`
+}
+
+/** The source that carries a text layer's picture. */
+export function textSourceId(layerId: string): SourceId {
+  return `text:${layerId}`
+}
+
+/** The one-pixel source of a colour. */
+export function colourSourceId(hex: string): SourceId {
+  return `colour:${hex.toLowerCase()}`
+}
+
+function textSize(placement: Layer['placement']) {
+  return { widthPx: Math.max(1, Math.round(placement.width)), heightPx: Math.max(1, Math.round(placement.height)) }
+}
+
+function textJob(layerId: string, content: TextJob['content'], placement: Layer['placement']): TextJob {
+  const size = textSize(placement)
+  return { sourceId: textSourceId(layerId), content, ...size, key: JSON.stringify([content, size]) }
+}
+
+/** The steps of a treatment that are on. */
+export function activeSteps(treatment: readonly Step[]): StepCall[] {
+  return treatment.filter((step) => step.on).map(({ kind, params }) => ({ kind, params }) as StepCall)
+}
+
+function planDraw(show: Show, layer: Layer, sourceId: SourceId, info: SourceInfo, everywhere: readonly Step[]): Draw | null {
+  const { placement } = layer
+  const fitted = fitRects(placement.fit, info.widthPx, info.heightPx, placement.width, placement.height)
+  const toCanvas = boxToCanvas(placement)
+  const frameToCanvas = then(translation(fitted.target.x, fitted.target.y), toCanvas)
+  const bounds = mappedBounds(frameToCanvas, fitted.target.width, fitted.target.height, show.canvas.widthPx, show.canvas.heightPx)
+  if (bounds.right <= bounds.left || bounds.bottom <= bounds.top) return null
+  const toFrame = inverse(frameToCanvas)
+  const scaleX = fitted.source.width / fitted.target.width
+  const scaleY = fitted.source.height / fitted.target.height
+  const halvings = halvingsFor(Math.min(scaleX, scaleY), Math.min(info.widthPx, info.heightPx))
+  const halved = 2 ** -halvings
+  const frameToSource = then(
+    then(scaling(scaleX, scaleY), translation(fitted.source.x, fitted.source.y)),
+    scaling(halved, halved),
+  )
+  const steps = [...activeSteps(everywhere), ...activeSteps(layer.treatment)]
+  return {
+    layerId: layer.id,
+    sourceId,
+    steps,
+    treatedKey: `${sourceId} ${JSON.stringify(steps)}`,
+    halvings,
+    toSource: then(toFrame, frameToSource),
+    toFrame,
+    frame: { width: fitted.target.width, height: fitted.target.height, cornerRadius: layer.frame.cornerRadiusPx },
+    bounds,
+    opacity: layer.opacity,
+    sourceRect: fitted.source,
+  }
+}
+
+/** Halvings that leave less than a factor of two to interpolate, so that small pictures don't sparkle. */
+function halvingsFor(sourcePixelsPerCanvasPixel: number, shorterSidePx: number): number {
+  if (sourcePixelsPerCanvasPixel < 2) return 0
+  const wanted = Math.floor(Math.log2(sourcePixelsPerCanvasPixel))
+  return Math.min(wanted, Math.floor(Math.log2(shorterSidePx)))
+}
+
+function hidesEverythingUnder(draw: Draw, widthPx: number, heightPx: number): boolean {
+  return draw.opacity === 1 && draw.frame.cornerRadius === 0 && !makesMatte(draw.steps) && isUpright(draw) && isWhole(draw.bounds, widthPx, heightPx)
+}
+
+function isWhole(bounds: PixelRect, widthPx: number, heightPx: number): boolean {
+  return bounds.left === 0 && bounds.top === 0 && bounds.right === widthPx && bounds.bottom === heightPx
+}
+
+/** Whether the draw is not turned, so that canvas rows are source rows. */
+export function isUpright(draw: Draw): boolean {
+  return draw.toFrame.b === 0 && draw.toFrame.c === 0
+}

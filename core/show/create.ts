@@ -1,0 +1,103 @@
+// New parts of a show. Ids come from outside, since core has no chance of its own.
+import { defaultParams } from '../steps/step.ts'
+import { stepOf, type StepKind } from '../steps/index.ts'
+import type { CameraInput, Input, InputLayer, Layer, Scene, Show, Step, TextLayer } from './show.ts'
+
+/** Makes a new id, unlike any before. */
+export type MakeId = () => string
+
+/** A step with default values, on. */
+export function newStep(kind: StepKind, makeId: MakeId): Step {
+  return { id: makeId(), kind, on: true, params: defaultParams(stepOf(kind).params) } as Step
+}
+
+/** A scene without layers. */
+export function newScene(name: string, makeId: MakeId): Scene {
+  return { id: makeId(), name, layers: [] }
+}
+
+/** A camera input with the three steps of a clean-up, the key off until a backdrop is picked. */
+export function newCamera(name: string, device: CameraInput['device'], canvas: Show['canvas'], makeId: MakeId): CameraInput {
+  return {
+    id: makeId(),
+    kind: 'camera',
+    name,
+    device,
+    widthPx: canvas.widthPx,
+    heightPx: canvas.heightPx,
+    frameRate: canvas.frameRate,
+    treatment: [newStep('crop', makeId), newStep('tone', makeId), { ...newStep('chromaKey', makeId), on: false }],
+  }
+}
+
+/** A layer that shows an input over the whole canvas, fitted. */
+export function newInputLayer(input: Input, canvas: Show['canvas'], makeId: MakeId): InputLayer {
+  return {
+    id: makeId(),
+    kind: 'input',
+    inputId: input.id,
+    name: input.name,
+    visible: true,
+    locked: false,
+    opacity: 1,
+    placement: { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: input.kind === 'picture' ? 'fit' : 'fill' },
+    frame: { cornerRadiusPx: 0 },
+    treatment: [],
+  }
+}
+
+/** A title on a plate in the lower left, inside the title-safe area. */
+export function newTextLayer(name: string, text: string, canvas: Show['canvas'], makeId: MakeId): TextLayer {
+  const unit = canvas.heightPx / 720
+  return {
+    id: makeId(),
+    kind: 'text',
+    name,
+    visible: true,
+    locked: false,
+    opacity: 1,
+    placement: {
+      x: Math.round(canvas.widthPx * 0.05),
+      y: Math.round(canvas.heightPx * 0.78),
+      width: Math.round(560 * unit),
+      height: Math.round(100 * unit),
+      angleDeg: 0,
+      fit: 'fit',
+    },
+    frame: { cornerRadiusPx: Math.round(4 * unit) },
+    text: {
+      family: 'Bricolage Grotesque',
+      align: 'start',
+      blocks: [{ text, weight: 700, sizePx: Math.round(40 * unit), colour: '#ffffff' }],
+      plate: { colour: '#1e5b47', opacity: 0.96, paddingPx: Math.round(24 * unit), accent: '#e0b04b' },
+    },
+    treatment: [],
+  }
+}
+
+/** A copy of a scene under new ids. */
+export function copyScene(scene: Scene, name: string, makeId: MakeId): Scene {
+  return { id: makeId(), name, layers: scene.layers.map((layer) => copyLayer(layer, makeId)) }
+}
+
+/** A copy of a layer under new ids. */
+export function copyLayer(layer: Layer, makeId: MakeId): Layer {
+  return { ...layer, id: makeId(), treatment: layer.treatment.map((step) => ({ ...step, id: makeId() })) }
+}
+
+/** A show with one scene: a camera over a plain wall. */
+export function newShow(name: string, words: { scene: string; camera: string; wall: string }, makeId: MakeId): Show {
+  const canvas = { widthPx: 1280, heightPx: 720, frameRate: 30 }
+  const wall: Input = { id: makeId(), kind: 'colour', name: words.wall, colour: '#8fa396', treatment: [] }
+  const camera = newCamera(words.camera, { type: 'standin', standin: 'cloth' }, canvas, makeId)
+  const scene = newScene(words.scene, makeId)
+  return {
+    format: 'green-room-show',
+    version: 1,
+    name,
+    canvas,
+    inputs: [camera, wall],
+    scenes: [{ ...scene, layers: [newInputLayer(wall, canvas, makeId), newInputLayer(camera, canvas, makeId)] }],
+    holdingCard: { title: 'Back in a moment', detail: name },
+  }
+}

@@ -1,0 +1,142 @@
+// Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
+import type { FitMode } from '../layout/fit.ts'
+import type { Input, Layer, Placement, Scene, Show, Step } from './show.ts'
+import type { StepKind } from '../steps/index.ts'
+
+/** Where a treatment hangs: on an input (everywhere) or on a layer (here only). */
+export type TreatmentHome =
+  | { readonly type: 'input'; readonly inputId: string }
+  | { readonly type: 'layer'; readonly sceneId: string; readonly layerId: string }
+
+/** Renames the show. */
+export function renameShow(show: Show, name: string): Show {
+  return { ...show, name }
+}
+
+/** Puts an input at the end of the list. */
+export function addInput(show: Show, input: Input): Show {
+  return { ...show, inputs: [...show.inputs, input] }
+}
+
+/** Changes fields of an input. */
+export function updateInput(show: Show, inputId: string, change: (input: Input) => Input): Show {
+  return { ...show, inputs: show.inputs.map((input) => (input.id === inputId ? change(input) : input)) }
+}
+
+/** Takes an input away, with every layer that shows it. */
+export function removeInput(show: Show, inputId: string): Show {
+  return {
+    ...show,
+    inputs: show.inputs.filter((input) => input.id !== inputId),
+    scenes: show.scenes.map((scene) => ({
+      ...scene,
+      layers: scene.layers.filter((layer) => layer.kind !== 'input' || layer.inputId !== inputId),
+    })),
+  }
+}
+
+/** Inserts a scene at `index`. */
+export function addScene(show: Show, scene: Scene, index = show.scenes.length): Show {
+  return { ...show, scenes: show.scenes.toSpliced(index, 0, scene) }
+}
+
+/** Changes a scene. */
+export function updateScene(show: Show, sceneId: string, change: (scene: Scene) => Scene): Show {
+  return { ...show, scenes: show.scenes.map((scene) => (scene.id === sceneId ? change(scene) : scene)) }
+}
+
+/** Takes a scene away; the last one stays, since a show has at least one. */
+export function removeScene(show: Show, sceneId: string): Show {
+  if (show.scenes.length === 1) return show
+  return { ...show, scenes: show.scenes.filter((scene) => scene.id !== sceneId) }
+}
+
+/** Moves the scene to `index` of the list. */
+export function moveScene(show: Show, sceneId: string, index: number): Show {
+  return { ...show, scenes: moveItem(show.scenes, sceneId, index) }
+}
+
+/** Puts a layer in front of the others, or at `index` from the back. */
+export function addLayer(show: Show, sceneId: string, layer: Layer, index?: number): Show {
+  return updateScene(show, sceneId, (scene) => ({
+    ...scene,
+    layers: scene.layers.toSpliced(index ?? scene.layers.length, 0, layer),
+  }))
+}
+
+/** Changes a layer. */
+export function updateLayer(show: Show, sceneId: string, layerId: string, change: (layer: Layer) => Layer): Show {
+  return updateScene(show, sceneId, (scene) => ({
+    ...scene,
+    layers: scene.layers.map((layer) => (layer.id === layerId ? change(layer) : layer)),
+  }))
+}
+
+/** Takes a layer out of its scene. */
+export function removeLayer(show: Show, sceneId: string, layerId: string): Show {
+  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: scene.layers.filter((layer) => layer.id !== layerId) }))
+}
+
+/** Moves a layer to `index` from the back. */
+export function moveLayer(show: Show, sceneId: string, layerId: string, index: number): Show {
+  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: moveItem(scene.layers, layerId, index) }))
+}
+
+/** Sets parts of a layer's placement. */
+export function placeLayer(show: Show, sceneId: string, layerId: string, part: Partial<Placement>): Show {
+  return updateLayer(show, sceneId, layerId, (layer) => ({ ...layer, placement: { ...layer.placement, ...part } }))
+}
+
+/** Makes a layer fill the canvas, upright. */
+export function fitToCanvas(show: Show, sceneId: string, layerId: string, fit: FitMode): Show {
+  const { widthPx, heightPx } = show.canvas
+  return placeLayer(show, sceneId, layerId, { x: 0, y: 0, width: widthPx, height: heightPx, angleDeg: 0, fit })
+}
+
+/** The treatment at `home`; empty when the id is unknown. */
+export function treatmentAt(show: Show, home: TreatmentHome): readonly Step[] {
+  if (home.type === 'input') return show.inputs.find((input) => input.id === home.inputId)?.treatment ?? []
+  const scene = show.scenes.find((candidate) => candidate.id === home.sceneId)
+  return scene?.layers.find((layer) => layer.id === home.layerId)?.treatment ?? []
+}
+
+/** Replaces the treatment at `home`. */
+export function changeTreatment(show: Show, home: TreatmentHome, change: (steps: readonly Step[]) => readonly Step[]): Show {
+  return home.type === 'input'
+    ? updateInput(show, home.inputId, (input) => ({ ...input, treatment: change(input.treatment) }))
+    : updateLayer(show, home.sceneId, home.layerId, (layer) => ({ ...layer, treatment: change(layer.treatment) }))
+}
+
+/** Sets parameters of one step. */
+export function setStepParams(show: Show, home: TreatmentHome, stepId: string, params: Readonly<Record<string, number | string>>): Show {
+  return changeTreatment(show, home, (steps) =>
+    steps.map((step) => (step.id === stepId ? ({ ...step, params: { ...step.params, ...params } } as Step) : step)),
+  )
+}
+
+/** Switches one step on or off. */
+export function switchStep(show: Show, home: TreatmentHome, stepId: string, on: boolean): Show {
+  return changeTreatment(show, home, (steps) => steps.map((step) => (step.id === stepId ? { ...step, on } : step)))
+}
+
+/** Moves a step to `index` of its chain. */
+export function moveStep(show: Show, home: TreatmentHome, stepId: string, index: number): Show {
+  return changeTreatment(show, home, (steps) => moveItem(steps, stepId, index))
+}
+
+/** Kinds of a list that repeat `kind`, for naming: "Picture 2". */
+export function countOfKind(inputs: readonly Input[], kind: Input['kind']): number {
+  return inputs.filter((input) => input.kind === kind).length
+}
+
+/** Whether a chain holds a step of this kind. */
+export function hasStep(steps: readonly Step[], kind: StepKind): boolean {
+  return steps.some((step) => step.kind === kind)
+}
+
+function moveItem<T extends { readonly id: string }>(items: readonly T[], id: string, index: number): readonly T[] {
+  const from = items.findIndex((item) => item.id === id)
+  const item = items[from]
+  if (item === undefined) return items
+  return items.toSpliced(from, 1).toSpliced(index, 0, item)
+}

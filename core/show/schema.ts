@@ -1,0 +1,152 @@
+// The stored form of a show. Everything that comes from outside passes through here once.
+import { z } from 'zod'
+import { steps } from '../steps/index.ts'
+import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
+import { textFamilies } from '../text/text-content.ts'
+import type { Show, Step } from './show.ts'
+
+/** Most of each thing that a show may hold; keeps one document small enough to save on every edit. */
+export const LIMITS = { inputs: 40, scenes: 60, layers: 40, steps: 24, blocks: 6, nameLength: 80, textLength: 600 } as const
+
+const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
+const name = z.string().trim().min(1, 'must not be empty').max(LIMITS.nameLength)
+const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour written #rrggbb')
+
+function paramSchema(spec: ParamSpec) {
+  return spec.type === 'colour' ? colour : z.number().min(spec.min).max(spec.max)
+}
+
+function paramsSchema(specs: ParamSpecs) {
+  return z.strictObject(Object.fromEntries(Object.entries(specs).map(([key, spec]) => [key, paramSchema(spec)])))
+}
+
+const [firstStep, ...otherSteps] = steps.map((step) =>
+  z.strictObject({ id, kind: z.literal(step.kind), on: z.boolean(), params: paramsSchema(step.params) }),
+)
+/** One step of a treatment. The list of kinds is core/steps/index.ts. */
+export const stepSchema = z.discriminatedUnion('kind', [firstStep!, ...otherSteps]) as unknown as z.ZodType<Step>
+const treatment = z.array(stepSchema).max(LIMITS.steps)
+
+const device = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('standin'), standin: z.literal('cloth') }),
+  z.strictObject({ type: z.literal('device'), deviceId: z.string().max(200), label: z.string().max(200) }),
+])
+
+const cameraInput = z.strictObject({
+  id,
+  kind: z.literal('camera'),
+  name,
+  device,
+  widthPx: z.int().min(160).max(3840),
+  heightPx: z.int().min(120).max(2160),
+  frameRate: z.int().min(5).max(60),
+  treatment,
+})
+const pictureInput = z.strictObject({
+  id,
+  kind: z.literal('picture'),
+  name,
+  asset: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of an uploaded file'),
+  treatment,
+})
+const colourInput = z.strictObject({ id, kind: z.literal('colour'), name, colour, treatment })
+const inputSchema = z.discriminatedUnion('kind', [cameraInput, pictureInput, colourInput])
+
+const placement = z.strictObject({
+  x: z.number().min(-20000).max(20000),
+  y: z.number().min(-20000).max(20000),
+  width: z.number().min(1).max(20000),
+  height: z.number().min(1).max(20000),
+  angleDeg: z.number().min(-360).max(360),
+  fit: z.enum(['fit', 'fill', 'stretch']),
+})
+
+const textContent = z.strictObject({
+  family: z.enum(textFamilies),
+  align: z.enum(['start', 'centre', 'end']),
+  blocks: z
+    .array(
+      z.strictObject({
+        text: z.string().max(LIMITS.textLength),
+        weight: z.number().min(100).max(900),
+        sizePx: z.number().min(4).max(600),
+        colour,
+      }),
+    )
+    .min(1)
+    .max(LIMITS.blocks),
+  plate: z
+    .strictObject({
+      colour,
+      opacity: z.number().min(0).max(1),
+      paddingPx: z.number().min(0).max(400),
+      accent: colour.nullable(),
+    })
+    .nullable(),
+})
+
+const layerBase = {
+  id,
+  name,
+  visible: z.boolean(),
+  locked: z.boolean(),
+  placement,
+  opacity: z.number().min(0).max(1),
+  frame: z.strictObject({ cornerRadiusPx: z.number().min(0).max(4000) }),
+  treatment,
+}
+const layerSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id }),
+  z.strictObject({ ...layerBase, kind: z.literal('text'), text: textContent }),
+])
+
+const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(LIMITS.layers) })
+
+const showObject = z.strictObject({
+  format: z.literal('green-room-show'),
+  version: z.literal(1),
+  name,
+  canvas: z.strictObject({
+    widthPx: z.int().min(160).max(3840),
+    heightPx: z.int().min(120).max(2160),
+    frameRate: z.int().min(5).max(60),
+  }),
+  inputs: z.array(inputSchema).max(LIMITS.inputs),
+  scenes: z.array(sceneSchema).min(1, 'must hold at least one scene').max(LIMITS.scenes),
+  holdingCard: z.strictObject({ title: z.string().max(LIMITS.nameLength), detail: z.string().max(LIMITS.nameLength) }),
+})
+
+/** A whole show, with every reference checked. */
+export const showSchema = showObject.superRefine((show, context) => {
+  const inputIds = new Set(show.inputs.map((input) => input.id))
+  requireUnique(show.inputs, ['inputs'], context)
+  requireUnique(show.scenes, ['scenes'], context)
+  show.scenes.forEach((scene, sceneIndex) => {
+    requireUnique(scene.layers, ['scenes', sceneIndex, 'layers'], context)
+    scene.layers.forEach((layer, layerIndex) => {
+      if (layer.kind !== 'input' || inputIds.has(layer.inputId)) return
+      context.addIssue({
+        code: 'custom',
+        path: ['scenes', sceneIndex, 'layers', layerIndex, 'inputId'],
+        message: `must name an input of the show, got "${layer.inputId}"`,
+      })
+    })
+  })
+}) as unknown as z.ZodType<Show>
+
+function requireUnique(items: readonly { id: string }[], path: (string | number)[], context: z.RefinementCtx): void {
+  const seen = new Set<string>()
+  items.forEach((item, index) => {
+    if (seen.has(item.id)) context.addIssue({ code: 'custom', path: [...path, index, 'id'], message: `must be unique, "${item.id}" came twice` })
+    seen.add(item.id)
+  })
+}
+
+/** A chain of steps as a file: what `treat` reads. */
+export const chainSchema = z.strictObject({ format: z.literal('green-room-chain'), version: z.literal(1), steps: treatment })
+export type ChainFile = z.infer<typeof chainSchema>
+
+/** Every issue of a failed check in one line each: "scenes.0.name must not be empty". */
+export function issueLines(error: z.ZodError): string[] {
+  return error.issues.map((issue) => `${issue.path.join('.') || 'document'}: ${issue.message}`)
+}

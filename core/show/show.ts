@@ -1,0 +1,97 @@
+// The show as types. `schema.ts` holds the zod form; the two are held together by a type test there.
+import type { FitMode } from '../layout/fit.ts'
+import type { StepKind, StepParams } from '../steps/index.ts'
+import type { TextContent } from '../text/text-content.ts'
+
+/** One step of a treatment. */
+export type Step = {
+  [K in StepKind]: { readonly id: string; readonly kind: K; readonly on: boolean; readonly params: StepParams<K> }
+}[StepKind]
+
+/** Where a camera's pictures come from. */
+export type CameraDevice =
+  | { readonly type: 'standin'; readonly standin: 'cloth' }
+  /** `deviceId` and `label` as the browser gave them; the label finds a device whose id changed. */
+  | { readonly type: 'device'; readonly deviceId: string; readonly label: string }
+
+interface InputBase {
+  readonly id: string
+  readonly name: string
+  /** Applies everywhere this input is used. */
+  readonly treatment: readonly Step[]
+}
+
+export interface CameraInput extends InputBase {
+  readonly kind: 'camera'
+  readonly device: CameraDevice
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly frameRate: number
+}
+
+export interface PictureInput extends InputBase {
+  readonly kind: 'picture'
+  /** SHA-256 of the file, lower-case hex. */
+  readonly asset: string
+}
+
+export interface ColourInput extends InputBase {
+  readonly kind: 'colour'
+  readonly colour: string
+}
+
+export type Input = CameraInput | PictureInput | ColourInput
+export type InputKind = Input['kind']
+
+/** A box on the canvas, in canvas pixels, turned about its centre (clockwise). */
+export interface Placement {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+  readonly angleDeg: number
+  readonly fit: FitMode
+}
+
+interface LayerBase {
+  readonly id: string
+  readonly name: string
+  readonly visible: boolean
+  readonly locked: boolean
+  readonly placement: Placement
+  /** 0..1 */
+  readonly opacity: number
+  readonly frame: { readonly cornerRadiusPx: number }
+  /** Applies here only. */
+  readonly treatment: readonly Step[]
+}
+
+export interface InputLayer extends LayerBase {
+  readonly kind: 'input'
+  readonly inputId: string
+}
+
+export interface TextLayer extends LayerBase {
+  readonly kind: 'text'
+  readonly text: TextContent
+}
+
+export type Layer = InputLayer | TextLayer
+
+/** One arrangement the audience may see; `layers` run from back to front. */
+export interface Scene {
+  readonly id: string
+  readonly name: string
+  readonly layers: readonly Layer[]
+}
+
+export interface Show {
+  readonly format: 'green-room-show'
+  readonly version: 1
+  readonly name: string
+  readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
+  readonly inputs: readonly Input[]
+  readonly scenes: readonly Scene[]
+  /** What the audience sees when there is no live picture. */
+  readonly holdingCard: { readonly title: string; readonly detail: string }
+}

@@ -1,0 +1,87 @@
+// Works on straight, sRGB-encoded colour in the BT.709 colour-difference plane, where mixing a
+// foreground with the backdrop moves along a straight line.
+import { LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
+import { parseHex } from '../../colour/hex.ts'
+import type { ParamsOf, PointFunction } from '../step.ts'
+import type { chromaKeyParams } from './params.ts'
+
+/**
+ * How much one unit of colour across the backdrop's direction forgives along it. It keeps
+ * yellow and cyan things opaque before green: their colour lies half way towards the backdrop.
+ */
+const WEDGE = 0.4
+
+/** Blue and red colour difference, scaled so that both span ±½ (BT.709-6 item 3.3). */
+const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
+const RED_SCALE = 1 / (2 * (1 - LUMA_R))
+
+/** A backdrop with less colour than this can't be told from grey. */
+const LEAST_CHROMA = 0.02
+
+/**
+ * Clears the backdrop's colour and takes its light out of the rest.
+ *
+ * With p the colour along the backdrop's direction, q across it and k the backdrop's strength:
+ * d = (p − 0.4·|q|) / k; opacity = 1 − clip((d − lo) / (hi − lo)), hi = 1 − tolerance, lo = hi − softness.
+ * Spill: the backdrop's share is subtracted, F = (C − (1 − α)·K) / α (the compositing equation,
+ * Smith & Blinn 1996, solved for F), then p is limited to 0.4·|q| at constant luma.
+ * A grey backdrop colour keys nothing (null).
+ */
+export function prepareChromaKey(params: ParamsOf<typeof chromaKeyParams>): PointFunction | null {
+  const [keyRed, keyGreen, keyBlue] = parseHex(params.colour)
+  const keyLuma = LUMA_R * keyRed + LUMA_G * keyGreen + LUMA_B * keyBlue
+  const keyCb = (keyBlue - keyLuma) * BLUE_SCALE
+  const keyCr = (keyRed - keyLuma) * RED_SCALE
+  const strength = Math.hypot(keyCb, keyCr)
+  if (strength < LEAST_CHROMA) return null
+  const alongCb = keyCb / strength
+  const alongCr = keyCr / strength
+  const high = 1 - params.tolerance
+  const low = high - params.softness
+  const slope = 1 / (high - low)
+  const { spill } = params
+
+  return (pixel) => {
+    let red = pixel[0]!
+    let green = pixel[1]!
+    let blue = pixel[2]!
+    let luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
+    let cb = (blue - luma) * BLUE_SCALE
+    let cr = (red - luma) * RED_SCALE
+    let along = cb * alongCb + cr * alongCr
+    let across = Math.abs(cb * alongCr - cr * alongCb)
+    const likeness = (along - WEDGE * across) / strength
+    const backdropShare = clamp01((likeness - low) * slope)
+    const opacity = 1 - backdropShare
+    pixel[3] = pixel[3]! * opacity
+    if (spill === 0 || opacity === 0) return
+
+    if (backdropShare > 0) {
+      // F = C + (1 − α)(C − K) / α; below a tenth opacity the division would only amplify noise.
+      const push = (backdropShare * spill) / Math.max(opacity, 0.1)
+      red = clamp01(red + push * (red - keyRed))
+      green = clamp01(green + push * (green - keyGreen))
+      blue = clamp01(blue + push * (blue - keyBlue))
+      luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
+      cb = (blue - luma) * BLUE_SCALE
+      cr = (red - luma) * RED_SCALE
+      along = cb * alongCb + cr * alongCr
+      across = Math.abs(cb * alongCr - cr * alongCb)
+    }
+    const excess = along - WEDGE * across
+    if (excess > 0) {
+      const newCb = cb - excess * spill * alongCb
+      const newCr = cr - excess * spill * alongCr
+      red = luma + newCr / RED_SCALE
+      blue = luma + newCb / BLUE_SCALE
+      green = (luma - LUMA_R * red - LUMA_B * blue) / LUMA_G
+    }
+    pixel[0] = clamp01(red)
+    pixel[1] = clamp01(green)
+    pixel[2] = clamp01(blue)
+  }
+}
+
+function clamp01(value: number): number {
+  return value < 0 ? 0 : value > 1 ? 1 : value
+}

@@ -1,0 +1,101 @@
+// One WebAssembly memory for everything the CPU executor touches. It is large and never grows, so
+// that views stay valid; the system gives it real pages only where it is written.
+
+/** The compiled pixel loops; see kernels/kernels.ts. */
+export interface Kernels {
+  treatI420Row(table: number, luma: number, cbNear: number, cbSide: number, crNear: number, crSide: number, left: number, right: number, chromaWidth: number, scratch: number, line: number, missing: number): number
+  treatRgbaRow(table: number, source: number, count: number, line: number, missing: number): number
+  blendRow(line: number, base: number, out: number, count: number): void
+  blendMaskedRow(line: number, base: number, out: number, count: number, mask: number): void
+  scaleRow(upper: number, lower: number, rowWeight: number, first: number, last: number, mixed: number, columns: number, count: number, line: number): void
+  turnRow(pixels: number, width: number, height: number, startX: number, startY: number, stepX: number, stepY: number, count: number, line: number): void
+  halve(source: number, sourceWidth: number, out: number, width: number, height: number): void
+  fillRow(out: number, count: number, value: number): void
+  copyRows(from: number, to: number, widthBytes: number, strideBytes: number, height: number): void
+}
+
+/** A piece of the heap. Whoever allocates it frees it, once. */
+export interface Block {
+  readonly at: number
+  readonly byteLength: number
+}
+
+const PAGE_BYTES = 65536
+const MEMORY_PAGES = 14000
+const ALIGNMENT = 64
+/** Kernels may read or write this far past a row. */
+const SLACK = 128
+
+/** Memory, kernels and a first-fit allocator. */
+export class Heap {
+  readonly kernels: Kernels
+  readonly bytes: Uint8Array<ArrayBuffer>
+  readonly words: Uint32Array<ArrayBuffer>
+  readonly #free: Block[]
+  #usedBytes = 0
+  /** Memory from here on has never been handed out, so it is still zero. */
+  #freshFrom: number
+
+  private constructor(memory: WebAssembly.Memory, kernels: Kernels, firstFree: number) {
+    this.kernels = kernels
+    const buffer = memory.buffer as ArrayBuffer
+    this.bytes = new Uint8Array(buffer)
+    this.words = new Uint32Array(buffer)
+    this.#freshFrom = firstFree
+    this.#free = [{ at: firstFree, byteLength: buffer.byteLength - firstFree }]
+  }
+
+  /** Makes a heap from the bytes of kernels.wasm. */
+  static async create(wasm: BufferSource): Promise<Heap> {
+    const memory = new WebAssembly.Memory({ initial: MEMORY_PAGES, maximum: MEMORY_PAGES })
+    const { instance } = await WebAssembly.instantiate(wasm, { env: { memory } })
+    return new Heap(memory, instance.exports as unknown as Kernels, PAGE_BYTES)
+  }
+
+  /** Bytes handed out now; zero after everything is freed. */
+  get usedBytes(): number {
+    return this.#usedBytes
+  }
+
+  /** A block with undefined content. Throws a RangeError when there is no room. */
+  allocate(byteLength: number): Block {
+    const wanted = Math.ceil((byteLength + SLACK) / ALIGNMENT) * ALIGNMENT
+    for (let i = 0; i < this.#free.length; i += 1) {
+      const hole = this.#free[i]!
+      if (hole.byteLength < wanted) continue
+      if (hole.byteLength === wanted) this.#free.splice(i, 1)
+      else this.#free[i] = { at: hole.at + wanted, byteLength: hole.byteLength - wanted }
+      this.#usedBytes += wanted
+      this.#freshFrom = Math.max(this.#freshFrom, hole.at + wanted)
+      return { at: hole.at, byteLength: wanted }
+    }
+    throw new RangeError(`the picture memory has no room for ${wanted} bytes (${this.#usedBytes} in use)`)
+  }
+
+  /** A block of zeros; memory that was never used is not touched. */
+  allocateZeroed(byteLength: number): Block {
+    const freshFrom = this.#freshFrom
+    const block = this.allocate(byteLength)
+    if (block.at < freshFrom) this.bytes.fill(0, block.at, Math.min(freshFrom, block.at + block.byteLength))
+    return block
+  }
+
+  /** Gives a block back and joins it with free neighbours. */
+  free(block: Block): void {
+    this.#usedBytes -= block.byteLength
+    const holes = this.#free
+    let i = 0
+    while (i < holes.length && holes[i]!.at < block.at) i += 1
+    holes.splice(i, 0, block)
+    for (let j = Math.max(1, i); j <= i + 1 && j < holes.length; ) {
+      const before = holes[j - 1]!
+      const after = holes[j]!
+      if (before.at + before.byteLength !== after.at) {
+        j += 1
+        continue
+      }
+      holes.splice(j - 1, 2, { at: before.at, byteLength: before.byteLength + after.byteLength })
+      i -= 1
+    }
+  }
+}

@@ -1,0 +1,253 @@
+// AssemblyScript, compiled to kernels.wasm by scripts/build-kernels.mjs. Loops over packed RGBA,
+// premultiplied, red in the low byte, sRGB-encoded, rows from the top. No kernel knows a step:
+// what steps do to colours reaches it as a table. Pointers are byte offsets into one memory.
+
+const CLEAR: u32 = 1
+
+/**
+ * Treats pixels left..right of one 4:2:0 row. Chroma is interpolated as core/picture/i420.ts says:
+ * vertically into `scratch`, then horizontally, rounded. Looks each 24-bit code up in `table`; codes
+ * without an entry are listed at `missing`. Returns how many are listed. May write up to 15 pixels
+ * past `right`. `scratch` needs 4·(chromaWidth + 32) bytes.
+ */
+export function treatI420Row(
+  table: usize, luma: usize, cbNear: usize, cbSide: usize, crNear: usize, crSide: usize,
+  left: i32, right: i32, chromaWidth: i32, scratch: usize, line: usize, missing: usize,
+): i32 {
+  const cb = scratch + 16
+  const cr = cb + ((chromaWidth + 16) << 1)
+  const firstGroup = (left >> 1) & ~7
+  const endColumn = (right + 1) >> 1
+  const from = max(0, firstGroup - 1)
+  const to = min(chromaWidth, endColumn + 8)
+  packColumn(cb, cbNear, cbSide, from, to, chromaWidth)
+  packColumn(cr, crNear, crSide, from, to, chromaWidth)
+  const eight = i16x8.splat(8)
+  const three = i16x8.splat(3)
+  let count = 0
+  for (let column = firstGroup; column < endColumn; column += 8) {
+    const u = interleaveChroma(cb + (column << 1), three, eight)
+    const v = interleaveChroma(cr + (column << 1), three, eight)
+    const y = v128.load(luma + (column << 1))
+    const chromaLow = v128.shuffle<u8>(v, u, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23)
+    const chromaHigh = v128.shuffle<u8>(v, u, 8, 24, 9, 25, 10, 26, 11, 27, 12, 28, 13, 29, 14, 30, 15, 31)
+    const lumaLow = i16x8.extend_low_i8x16_u(y)
+    const lumaHigh = i16x8.extend_high_i8x16_u(y)
+    const at = line + (column << 3)
+    count = lookUpFour(table, v128.shuffle<u16>(chromaLow, lumaLow, 0, 8, 1, 9, 2, 10, 3, 11), at, missing, count)
+    count = lookUpFour(table, v128.shuffle<u16>(chromaLow, lumaLow, 4, 12, 5, 13, 6, 14, 7, 15), at + 16, missing, count)
+    count = lookUpFour(table, v128.shuffle<u16>(chromaHigh, lumaHigh, 0, 8, 1, 9, 2, 10, 3, 11), at + 32, missing, count)
+    count = lookUpFour(table, v128.shuffle<u16>(chromaHigh, lumaHigh, 4, 12, 5, 13, 6, 14, 7, 15), at + 48, missing, count)
+  }
+  return count
+}
+
+/** 3·near + side as 16-bit values, the edge values repeated outside. */
+function packColumn(out: usize, near: usize, side: usize, from: i32, to: i32, chromaWidth: i32): void {
+  const three = i16x8.splat(3)
+  for (let i = from; i < to; i += 8) {
+    const sum = i16x8.add(
+      i16x8.mul(i16x8.extend_low_i8x16_u(v128.load64_zero(near + i)), three),
+      i16x8.extend_low_i8x16_u(v128.load64_zero(side + i)),
+    )
+    v128.store(out + (i << 1), sum)
+  }
+  store<u16>(out - 2, load<u16>(out))
+  if (to >= chromaWidth) store<u16>(out + (chromaWidth << 1), load<u16>(out + ((chromaWidth - 1) << 1)))
+}
+
+/** Sixteen horizontally interpolated codes of eight columns. */
+// @ts-ignore: decorator
+@inline
+function interleaveChroma(at: usize, three: v128, eight: v128): v128 {
+  const middle = i16x8.add(i16x8.mul(v128.load(at), three), eight)
+  const even = i16x8.shr_u(i16x8.add(middle, v128.load(at - 2)), 4)
+  const odd = i16x8.shr_u(i16x8.add(middle, v128.load(at + 2)), 4)
+  return v128.or(even, i16x8.shl(odd, 8))
+}
+
+// @ts-ignore: decorator
+@inline
+function lookUpFour(table: usize, codes: v128, out: usize, missing: usize, count: i32): i32 {
+  const code0 = <u32>i32x4.extract_lane(codes, 0)
+  const code1 = <u32>i32x4.extract_lane(codes, 1)
+  const code2 = <u32>i32x4.extract_lane(codes, 2)
+  const code3 = <u32>i32x4.extract_lane(codes, 3)
+  const entry0 = load<u32>(table + (<usize>code0 << 2))
+  const entry1 = load<u32>(table + (<usize>code1 << 2))
+  const entry2 = load<u32>(table + (<usize>code2 << 2))
+  const entry3 = load<u32>(table + (<usize>code3 << 2))
+  store<u32>(out, entry0)
+  store<u32>(out, entry1, 4)
+  store<u32>(out, entry2, 8)
+  store<u32>(out, entry3, 12)
+  if (entry0 == 0) { store<u32>(missing + (count << 2), code0); count += 1 }
+  if (entry1 == 0) { store<u32>(missing + (count << 2), code1); count += 1 }
+  if (entry2 == 0) { store<u32>(missing + (count << 2), code2); count += 1 }
+  if (entry3 == 0) { store<u32>(missing + (count << 2), code3); count += 1 }
+  return count
+}
+
+/** As treatI420Row, for `count` straight RGBA pixels; their own alpha thins the result. */
+export function treatRgbaRow(table: usize, source: usize, count: i32, line: usize, missing: usize): i32 {
+  let misses = 0
+  for (let i = 0; i < count; i += 1) {
+    const pixel = load<u32>(source + (i << 2))
+    const alpha = pixel >>> 24
+    if (alpha == 0) {
+      store<u32>(line + (i << 2), CLEAR)
+      continue
+    }
+    const code = ((pixel & 255) << 16) | (pixel & 0xff00) | ((pixel >>> 16) & 255)
+    const entry = load<u32>(table + (<usize>code << 2))
+    if (entry == 0) {
+      store<u32>(missing + (misses << 2), code)
+      misses += 1
+    }
+    store<u32>(line + (i << 2), alpha == 255 ? entry : scalePacked(entry, alpha))
+  }
+  return misses
+}
+
+/** Four channels × weight / 255, each rounded to nearest. */
+function scalePacked(packed: u32, weight: u32): u32 {
+  let low = (packed & 0xff00ff) * weight + 0x800080
+  low = ((low + ((low >>> 8) & 0xff00ff)) >>> 8) & 0xff00ff
+  let high = ((packed >>> 8) & 0xff00ff) * weight + 0x800080
+  high = (high + ((high >>> 8) & 0xff00ff)) & 0xff00ff00
+  return low | high
+}
+
+// @ts-ignore: decorator
+@inline
+function scaleFour(packed: v128, weight: v128): v128 {
+  const half = i16x8.splat(128)
+  const low = i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(packed), i16x8.extend_low_i8x16_u(weight)), half)
+  const high = i16x8.add(i16x8.mul(i16x8.extend_high_i8x16_u(packed), i16x8.extend_high_i8x16_u(weight)), half)
+  return i8x16.narrow_i16x8_u(
+    i16x8.shr_u(i16x8.add(low, i16x8.shr_u(low, 8)), 8),
+    i16x8.shr_u(i16x8.add(high, i16x8.shr_u(high, 8)), 8),
+  )
+}
+
+// @ts-ignore: decorator
+@inline
+function overFour(source: v128, base: v128): v128 {
+  const alpha = v128.shuffle<u8>(source, source, 3, 3, 3, 3, 7, 7, 7, 7, 11, 11, 11, 11, 15, 15, 15, 15)
+  // A clear entry carries a one in red; it must not show.
+  const shown = v128.andnot(source, i8x16.eq(alpha, i8x16.splat(0)))
+  return i8x16.add(shown, scaleFour(base, v128.not(alpha)))
+}
+
+function overOne(source: u32, base: u32): u32 {
+  const alpha = source >>> 24
+  return alpha == 0 ? base : source + scalePacked(base, 255 - alpha)
+}
+
+/** Puts `count` pixels of `line` over `base` into `out`: out = s + b·(255 − αs)/255 per channel. */
+export function blendRow(line: usize, base: usize, out: usize, count: i32): void {
+  const whole = count & ~3
+  for (let i = 0; i < whole; i += 4) {
+    const at = i << 2
+    v128.store(out + at, overFour(v128.load(line + at), v128.load(base + at)))
+  }
+  for (let i = whole; i < count; i += 1) {
+    const at = i << 2
+    store<u32>(out + at, overOne(load<u32>(line + at), load<u32>(base + at)))
+  }
+}
+
+/** As blendRow, each source pixel first multiplied by its byte of `mask` / 255. */
+export function blendMaskedRow(line: usize, base: usize, out: usize, count: i32, mask: usize): void {
+  for (let i = 0; i < count; i += 1) {
+    const at = i << 2
+    store<u32>(out + at, overOne(scalePacked(load<u32>(line + at), load<u8>(mask + i)), load<u32>(base + at)))
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function mixPacked(a: u32, b: u32, weight: u32): u32 {
+  const rest = 256 - weight
+  const low = (a & 0xff00ff) * rest + (b & 0xff00ff) * weight + 0x800080
+  const high = ((a >>> 8) & 0xff00ff) * rest + ((b >>> 8) & 0xff00ff) * weight + 0x800080
+  return ((low >>> 8) & 0xff00ff) | (high & 0xff00ff00)
+}
+
+/**
+ * One upright canvas row: `upper` and `lower` mixed by `rowWeight` (of 256) into `mixed` for columns
+ * first..last, then `count` canvas pixels into `line`. `columns` holds left, right and weight as
+ * 32-bit triples.
+ */
+export function scaleRow(
+  upper: usize, lower: usize, rowWeight: u32, first: i32, last: i32,
+  mixed: usize, columns: usize, count: i32, line: usize,
+): void {
+  for (let x = first; x <= last; x += 1) {
+    const at = x << 2
+    store<u32>(mixed + at, mixPacked(load<u32>(upper + at), load<u32>(lower + at), rowWeight))
+  }
+  for (let i = 0; i < count; i += 1) {
+    const column = columns + <usize>(i * 12)
+    const left = load<u32>(mixed + (<usize>load<u32>(column) << 2))
+    const right = load<u32>(mixed + (<usize>load<u32>(column, 4) << 2))
+    store<u32>(line + (i << 2), mixPacked(left, right, load<u32>(column, 8)))
+  }
+}
+
+/** `count` canvas pixels of a turned row; source position starts at (x, y), half-pixel already taken off. */
+export function turnRow(
+  pixels: usize, width: i32, height: i32, startX: f64, startY: f64, stepX: f64, stepY: f64, count: i32, line: usize,
+): void {
+  const mostX = <f64>(width - 1)
+  const mostY = <f64>(height - 1)
+  for (let i = 0; i < count; i += 1) {
+    const x = min(mostX, max(0.0, startX + stepX * <f64>i))
+    const y = min(mostY, max(0.0, startY + stepY * <f64>i))
+    const left = <i32>x
+    const top = <i32>y
+    const right = min(width - 1, left + 1)
+    const bottom = min(height - 1, top + 1)
+    const weightX = <u32>(<i32>((x - <f64>left) * 256.0 + 0.5))
+    const weightY = <u32>(<i32>((y - <f64>top) * 256.0 + 0.5))
+    const upper = mixPacked(load<u32>(pixels + (<usize>(top * width + left) << 2)), load<u32>(pixels + (<usize>(top * width + right) << 2)), weightX)
+    const lower = mixPacked(load<u32>(pixels + (<usize>(bottom * width + left) << 2)), load<u32>(pixels + (<usize>(bottom * width + right) << 2)), weightX)
+    store<u32>(line + (i << 2), mixPacked(upper, lower, weightY))
+  }
+}
+
+/** Half the size: 2×2 means, rounded to nearest. */
+export function halve(source: usize, sourceWidth: i32, out: usize, width: i32, height: i32): void {
+  for (let y = 0; y < height; y += 1) {
+    let upper = source + (<usize>(2 * y * sourceWidth) << 2)
+    let lower = upper + (<usize>sourceWidth << 2)
+    let at = out + (<usize>(y * width) << 2)
+    for (let x = 0; x < width; x += 1) {
+      const a = load<u32>(upper)
+      const b = load<u32>(upper, 4)
+      const c = load<u32>(lower)
+      const d = load<u32>(lower, 4)
+      const low = (a & 0xff00ff) + (b & 0xff00ff) + (c & 0xff00ff) + (d & 0xff00ff) + 0x20002
+      const high = ((a >>> 8) & 0xff00ff) + ((b >>> 8) & 0xff00ff) + ((c >>> 8) & 0xff00ff) + ((d >>> 8) & 0xff00ff) + 0x20002
+      store<u32>(at, ((low >>> 2) & 0xff00ff) | (((high >>> 2) & 0xff00ff) << 8))
+      upper += 8
+      lower += 8
+      at += 4
+    }
+  }
+}
+
+/** Sets `count` pixels. */
+export function fillRow(out: usize, count: i32, value: u32): void {
+  for (let i = 0; i < count; i += 1) store<u32>(out + (i << 2), value)
+}
+
+/** Copies `height` rows of `widthBytes`, both sides `strideBytes` apart. */
+export function copyRows(from: usize, to: usize, widthBytes: usize, strideBytes: usize, height: i32): void {
+  for (let y = 0; y < height; y += 1) {
+    memory.copy(to, from, widthBytes)
+    from += strideBytes
+    to += strideBytes
+  }
+}
+
