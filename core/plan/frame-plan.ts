@@ -42,6 +42,8 @@ export interface Draw {
 export interface FramePlan {
   readonly widthPx: number
   readonly heightPx: number
+  /** What lies under everything: opaque black, or nothing. */
+  readonly ground: 'black' | 'clear'
   /** From back to front; hidden and wholly covered layers are not here. */
   readonly draws: readonly Draw[]
   /** Text pictures the draws refer to. */

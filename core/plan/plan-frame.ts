@@ -28,13 +28,14 @@ export function planFrame(show: Show, scene: Scene, infos: SourceInfos): FramePl
       missing.push(source.id)
       continue
     }
-    const draw = planDraw(show, layer, source.id, source.info, source.everywhere)
+    const steps = [...activeSteps(source.everywhere), ...activeSteps(layer.treatment)]
+    const draw = planDraw(show.canvas, layer, source.id, source.info, steps)
     if (draw === null) continue
     if (source.info.isOpaque && hidesEverythingUnder(draw, widthPx, heightPx)) draws.length = 0
     draws.push(draw)
   }
   const shown = new Set(draws.map((draw) => draw.sourceId))
-  return { widthPx, heightPx, draws, texts: texts.filter((text) => shown.has(text.sourceId)), missing }
+  return { widthPx, heightPx, ground: 'black', draws, texts: texts.filter((text) => shown.has(text.sourceId)), missing }
 }
 
 interface ResolvedSource {
@@ -46,7 +47,7 @@ interface ResolvedSource {
 function sourceOf(show: Show, layer: Layer, infos: SourceInfos): ResolvedSource | null {
   if (layer.kind === 'text') {
     const { widthPx, heightPx } = textSize(layer.placement)
-    return { id: textSourceId(layer.id), info: { widthPx, heightPx, isOpaque: false }, everywhere: [] }
+    return { id: textSourceId(layer.id, widthPx, heightPx), info: { widthPx, heightPx, isOpaque: false }, everywhere: [] }
   }
   const input = show.inputs.find((candidate) => candidate.id === layer.inputId)
   if (input === undefined) return null
@@ -62,9 +63,9 @@ export function inputSourceId(inputId: string): SourceId {
   return `input:${inputId}`
 }
 
-/** The source that carries a text layer's picture. */
-export function textSourceId(layerId: string): SourceId {
-  return `text:${layerId}`
+/** The source that carries a text layer's picture at one size. */
+export function textSourceId(layerId: string, widthPx: number, heightPx: number): SourceId {
+  return `text:${layerId}:${widthPx}×${heightPx}`
 }
 
 /** The one-pixel source of a colour. */
@@ -78,7 +79,20 @@ function textSize(placement: Layer['placement']) {
 
 function textJob(layerId: string, content: TextJob['content'], placement: Layer['placement']): TextJob {
   const size = textSize(placement)
-  return { sourceId: textSourceId(layerId), content, ...size, key: JSON.stringify([content, size]) }
+  return { sourceId: textSourceId(layerId, size.widthPx, size.heightPx), content, ...size, key: JSON.stringify([content, size]) }
+}
+
+/** A plan for one input alone, filling a canvas; `steps` as given. Clear ground. */
+export function planInput(inputId: string, info: SourceInfo, steps: readonly StepCall[], widthPx: number, heightPx: number): FramePlan {
+  const id = inputSourceId(inputId)
+  const layer = {
+    id: 'alone',
+    opacity: 1,
+    placement: { x: 0, y: 0, width: widthPx, height: heightPx, angleDeg: 0, fit: 'fit' as const },
+    frame: { cornerRadiusPx: 0 },
+  }
+  const draw = planDraw({ widthPx, heightPx }, layer, id, info, steps)
+  return { widthPx, heightPx, ground: 'clear', draws: draw === null ? [] : [draw], texts: [], missing: [] }
 }
 
 /** The steps of a treatment that are on. */
@@ -86,12 +100,20 @@ export function activeSteps(treatment: readonly Step[]): StepCall[] {
   return treatment.filter((step) => step.on).map(({ kind, params }) => ({ kind, params }) as StepCall)
 }
 
-function planDraw(show: Show, layer: Layer, sourceId: SourceId, info: SourceInfo, everywhere: readonly Step[]): Draw | null {
+type PlacedLayer = Pick<Layer, 'id' | 'placement' | 'opacity' | 'frame'>
+
+function planDraw(
+  canvas: { readonly widthPx: number; readonly heightPx: number },
+  layer: PlacedLayer,
+  sourceId: SourceId,
+  info: SourceInfo,
+  steps: readonly StepCall[],
+): Draw | null {
   const { placement } = layer
   const fitted = fitRects(placement.fit, info.widthPx, info.heightPx, placement.width, placement.height)
   const toCanvas = boxToCanvas(placement)
   const frameToCanvas = then(translation(fitted.target.x, fitted.target.y), toCanvas)
-  const bounds = mappedBounds(frameToCanvas, fitted.target.width, fitted.target.height, show.canvas.widthPx, show.canvas.heightPx)
+  const bounds = mappedBounds(frameToCanvas, fitted.target.width, fitted.target.height, canvas.widthPx, canvas.heightPx)
   if (bounds.right <= bounds.left || bounds.bottom <= bounds.top) return null
   const toFrame = inverse(frameToCanvas)
   const scaleX = fitted.source.width / fitted.target.width
@@ -102,7 +124,6 @@ function planDraw(show: Show, layer: Layer, sourceId: SourceId, info: SourceInfo
     then(scaling(scaleX, scaleY), translation(fitted.source.x, fitted.source.y)),
     scaling(halved, halved),
   )
-  const steps = [...activeSteps(everywhere), ...activeSteps(layer.treatment)]
   return {
     layerId: layer.id,
     sourceId,

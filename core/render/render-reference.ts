@@ -10,10 +10,10 @@ import { treatReference, type FloatPicture } from './treat-reference.ts'
 /** Pictures by source; a plan's draws must all be found here. */
 export type SourcePictures = ReadonlyMap<SourceId, Picture>
 
-/** Renders a plan over opaque black. Throws a RangeError when a source has no picture. */
+/** Renders a plan over its ground; premultiplied. Throws a RangeError when a source has no picture. */
 export function renderReference(plan: FramePlan, sources: SourcePictures): FloatPicture {
   const data = new Float64Array(plan.widthPx * plan.heightPx * 4)
-  for (let at = 3; at < data.length; at += 4) data[at] = 1
+  if (plan.ground === 'black') for (let at = 3; at < data.length; at += 4) data[at] = 1
   const treated = new Map<string, FloatPicture>()
   for (const draw of plan.draws) drawReference(plan, draw, treatedFor(draw, sources, treated), data)
   return { widthPx: plan.widthPx, heightPx: plan.heightPx, data }

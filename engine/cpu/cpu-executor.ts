@@ -54,7 +54,7 @@ export class CpuExecutor implements Executor {
     if (this.#state?.plan !== plan || !isCurrent(this.#state, sources)) this.#prepare(plan, sources)
     const state = this.#state!
     const { out } = state
-    if (this.#refresh(state.backRun, sources, out, OPAQUE_BLACK)) state.hasWholeFrame = false
+    if (this.#refresh(state.backRun, sources, out, plan.ground === 'black' ? OPAQUE_BLACK : 0)) state.hasWholeFrame = false
     for (let i = 0; i < state.runs.length; i += 1) {
       const run = state.runs[i]!
       if (run.kind === 'still' && this.#refresh(run, sources, out, 0)) state.hasWholeFrame = false

@@ -11,6 +11,7 @@ export interface Kernels {
   turnRow(pixels: number, width: number, height: number, startX: number, startY: number, stepX: number, stepY: number, count: number, line: number): void
   halve(source: number, sourceWidth: number, out: number, width: number, height: number): void
   fillRow(out: number, count: number, value: number): void
+  alphaToGrey(source: number, out: number, count: number): void
   copyRows(from: number, to: number, widthBytes: number, strideBytes: number, height: number): void
 }
 

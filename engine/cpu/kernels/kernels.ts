@@ -251,3 +251,11 @@ export function copyRows(from: usize, to: usize, widthBytes: usize, strideBytes:
   }
 }
 
+
+/** Opaque grey pixels of each pixel's alpha. `out` may be `source`. */
+export function alphaToGrey(source: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    const alpha = load<u32>(source + (i << 2)) >>> 24
+    store<u32>(out + (i << 2), 0xff000000 | (alpha * 0x10101))
+  }
+}

@@ -1,0 +1,168 @@
+// Opens the cameras a show asks for, says what is wrong with the others, and tries again by itself.
+import type { CameraInput, Show } from '../../core/show/show.ts'
+import type { CameraSupply } from '../protocol.ts'
+
+/** What a camera is doing. The words for it are the app's. */
+export type CameraState = 'starting' | 'live' | 'refused' | 'busy' | 'missing' | 'unplugged' | 'failed'
+
+/** What the manager needs of the page; tests inject their own. */
+export interface CameraHost {
+  readonly mediaDevices: Pick<MediaDevices, 'getUserMedia' | 'enumerateDevices' | 'addEventListener' | 'removeEventListener'> | undefined
+  /** Starts a stand-in camera; the other end of its port posts frames. */
+  readonly openStandin: (input: CameraInput) => MessagePort
+  readonly streamOf: (track: MediaStreamTrack) => ReadableStream<VideoFrame>
+  readonly setTimer: (run: () => void, delayMs: number) => number
+  readonly clearTimer: (timer: number) => void
+}
+
+export interface CameraManagerEvents {
+  readonly onSupply: (inputId: string, supply: CameraSupply) => void
+  readonly onGone: (inputId: string) => void
+  readonly onState: (inputId: string, state: CameraState) => void
+}
+
+interface OpenCamera {
+  readonly wanted: string
+  state: CameraState
+  track: MediaStreamTrack | null
+  retryTimer: number | null
+}
+
+const RETRY_AFTER_MS = 2000
+
+export class CameraManager {
+  readonly #host: CameraHost
+  readonly #events: CameraManagerEvents
+  readonly #open = new Map<string, OpenCamera>()
+  readonly #onDeviceChange = () => this.#retryAll()
+  #inputs: readonly CameraInput[] = []
+
+  constructor(host: CameraHost, events: CameraManagerEvents) {
+    this.#host = host
+    this.#events = events
+    host.mediaDevices?.addEventListener('devicechange', this.#onDeviceChange)
+  }
+
+  /** Opens and closes cameras so that they match the show. */
+  follow(show: Show): void {
+    this.#inputs = show.inputs.filter((input) => input.kind === 'camera')
+    const ids = new Set(this.#inputs.map((input) => input.id))
+    for (const inputId of [...this.#open.keys()]) if (!ids.has(inputId)) this.#release(inputId)
+    for (const input of this.#inputs) {
+      if (this.#open.get(input.id)?.wanted !== wantedOf(input)) this.#start(input)
+    }
+  }
+
+  /** Tries one camera again now. */
+  retry(inputId: string): void {
+    const input = this.#inputs.find((candidate) => candidate.id === inputId)
+    if (input !== undefined) this.#start(input)
+  }
+
+  /** Tells that the track of a camera is over: the cable was pulled. */
+  ended(inputId: string): void {
+    const camera = this.#open.get(inputId)
+    if (camera === undefined) return
+    this.#events.onGone(inputId)
+    this.#setState(inputId, camera, 'unplugged')
+    this.#retryLater(inputId, camera)
+  }
+
+  dispose(): void {
+    this.#host.mediaDevices?.removeEventListener('devicechange', this.#onDeviceChange)
+    for (const inputId of [...this.#open.keys()]) this.#release(inputId)
+  }
+
+  #start(input: CameraInput): void {
+    const before = this.#open.get(input.id)
+    if (before !== undefined) this.#stop(before)
+    const camera: OpenCamera = { wanted: wantedOf(input), state: before?.state ?? 'starting', track: null, retryTimer: null }
+    this.#open.set(input.id, camera)
+    if (before === undefined || before.wanted !== camera.wanted) this.#setState(input.id, camera, 'starting')
+    if (input.device.type === 'standin') {
+      this.#events.onSupply(input.id, { type: 'port', port: this.#host.openStandin(input) })
+      this.#setState(input.id, camera, 'live')
+    } else {
+      void this.#openDevice(input, camera)
+    }
+  }
+
+  async #openDevice(input: CameraInput, camera: OpenCamera): Promise<void> {
+    const { mediaDevices } = this.#host
+    if (mediaDevices === undefined || input.device.type !== 'device') return this.#setState(input.id, camera, 'failed')
+    try {
+      const deviceId = await this.#findDevice(input.device)
+      const stream = await mediaDevices.getUserMedia({
+        video: {
+          deviceId: { exact: deviceId },
+          width: { ideal: input.widthPx },
+          height: { ideal: input.heightPx },
+          frameRate: { ideal: input.frameRate },
+        },
+      })
+      const track = stream.getVideoTracks()[0]!
+      if (this.#open.get(input.id) !== camera) return track.stop()
+      camera.track = track
+      this.#events.onSupply(input.id, { type: 'stream', readable: this.#host.streamOf(track) })
+      this.#setState(input.id, camera, 'live')
+    } catch (error) {
+      if (this.#open.get(input.id) !== camera) return
+      this.#events.onGone(input.id)
+      this.#setState(input.id, camera, stateOfError(error, camera.state))
+      this.#retryLater(input.id, camera)
+    }
+  }
+
+  /** The device by id, or by label when its id has changed. */
+  async #findDevice(device: { readonly deviceId: string; readonly label: string }): Promise<string> {
+    const devices = await this.#host.mediaDevices!.enumerateDevices()
+    const cameras = devices.filter((candidate) => candidate.kind === 'videoinput')
+    const byId = cameras.some((candidate) => candidate.deviceId === device.deviceId)
+    if (byId) return device.deviceId
+    return cameras.find((candidate) => device.label !== '' && candidate.label === device.label)?.deviceId ?? device.deviceId
+  }
+
+  #retryAll(): void {
+    for (const input of this.#inputs) {
+      const camera = this.#open.get(input.id)
+      if (camera !== undefined && camera.state !== 'live' && camera.state !== 'starting') this.#start(input)
+    }
+  }
+
+  /** A busy or vanished camera is tried again; a refusal waits for the presenter. */
+  #retryLater(inputId: string, camera: OpenCamera): void {
+    if (camera.state === 'refused') return
+    camera.retryTimer = this.#host.setTimer(() => this.retry(inputId), RETRY_AFTER_MS)
+  }
+
+  #release(inputId: string): void {
+    const camera = this.#open.get(inputId)
+    if (camera === undefined) return
+    this.#stop(camera)
+    this.#open.delete(inputId)
+    this.#events.onGone(inputId)
+  }
+
+  #stop(camera: OpenCamera): void {
+    if (camera.retryTimer !== null) this.#host.clearTimer(camera.retryTimer)
+    camera.track?.stop()
+  }
+
+  #setState(inputId: string, camera: OpenCamera, state: CameraState): void {
+    camera.state = state
+    this.#events.onState(inputId, state)
+  }
+}
+
+function wantedOf(input: CameraInput): string {
+  return JSON.stringify([input.device, input.widthPx, input.heightPx, input.frameRate])
+}
+
+/** DOMException names of getUserMedia, W3C Media Capture and Streams §10.2. */
+function stateOfError(error: unknown, before: CameraState): CameraState {
+  const name = error instanceof DOMException || error instanceof Error ? error.name : ''
+  if (name === 'NotAllowedError' || name === 'SecurityError') return 'refused'
+  if (name === 'NotReadableError' || name === 'AbortError') return 'busy'
+  if (name === 'NotFoundError' || name === 'OverconstrainedError') return before === 'unplugged' ? 'unplugged' : 'missing'
+  return 'failed'
+}

@@ -1,0 +1,145 @@
+// The page's handle on the engine's worker.
+import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
+import type { Show } from '../../core/show/show.ts'
+import type { CameraSupply, EngineStats, FontFile, FromEngine, ToEngine, ViewRequest } from '../protocol.ts'
+
+export interface StudioEngineEvents {
+  readonly onReady?: (executor: 'cpu' | 'gl') => void
+  readonly onFirstPicture?: () => void
+  readonly onSources?: (infos: ReadonlyMap<SourceId, SourceInfo>) => void
+  readonly onStats?: (stats: EngineStats) => void
+  readonly onAssetFailed?: (asset: string, reason: string) => void
+  readonly onCameraEnded?: (inputId: string) => void
+  /** The worker died; `start` may be called again. */
+  readonly onFailed?: (reason: string) => void
+}
+
+export interface EngineFiles {
+  readonly makeWorker: () => Worker
+  readonly wasmUrl: string
+  readonly fonts: readonly FontFile[]
+  readonly assetUrlPrefix: string
+}
+
+export class StudioEngine {
+  readonly #files: EngineFiles
+  readonly #events: StudioEngineEvents
+  readonly #picks = new Map<number, (colour: string | null) => void>()
+  #worker: Worker
+  #nextId = 1
+  #feedTrack: MediaStreamTrack | null = null
+
+  constructor(files: EngineFiles, events: StudioEngineEvents) {
+    this.#files = files
+    this.#events = events
+    this.#worker = this.#start()
+  }
+
+  setShow(show: Show): void {
+    this.#post({ type: 'show', show })
+  }
+
+  setOnAir(sceneId: string): void {
+    this.#post({ type: 'onAir', sceneId })
+  }
+
+  /** Gives a camera's frames to the worker, which owns them from now on. */
+  setCamera(inputId: string, supply: CameraSupply): void {
+    this.#post({ type: 'camera', inputId, supply }, [supply.type === 'stream' ? supply.readable : supply.port])
+  }
+
+  dropCamera(inputId: string): void {
+    this.#post({ type: 'cameraGone', inputId })
+  }
+
+  /** Lets the engine draw into a canvas. Returns the view's id. */
+  openView(canvas: OffscreenCanvas, request: ViewRequest): string {
+    const viewId = `view-${this.#nextId++}`
+    this.#post({ type: 'openView', viewId, canvas, request }, [canvas])
+    return viewId
+  }
+
+  changeView(viewId: string, request: ViewRequest): void {
+    this.#post({ type: 'changeView', viewId, request })
+  }
+
+  closeView(viewId: string): void {
+    this.#post({ type: 'closeView', viewId })
+  }
+
+  setPageHidden(isHidden: boolean): void {
+    this.#post({ type: 'pageHidden', isHidden })
+  }
+
+  freeze(inputId: string, isFrozen: boolean): void {
+    this.#post({ type: 'freeze', inputId, isFrozen })
+  }
+
+  /** Starts the webcam feed; the track lives until `closeFeed`. */
+  openFeed(): MediaStreamTrack {
+    if (this.#feedTrack !== null) return this.#feedTrack
+    const generator = new MediaStreamTrackGenerator({ kind: 'video' })
+    generator.contentHint = 'motion'
+    this.#feedTrack = generator
+    this.#post({ type: 'openFeed', writable: generator.writable }, [generator.writable])
+    return generator
+  }
+
+  closeFeed(): void {
+    this.#post({ type: 'closeFeed' })
+    this.#feedTrack?.stop()
+    this.#feedTrack = null
+  }
+
+  /** The colour at (x, y) of an input, 0..1 across, as step `beforeStepId` meets it; null without a picture. */
+  pick(inputId: string, x: number, y: number, beforeStepId: string | null): Promise<string | null> {
+    const requestId = this.#nextId++
+    return new Promise((resolve) => {
+      this.#picks.set(requestId, resolve)
+      this.#post({ type: 'pick', requestId, inputId, x, y, beforeStepId })
+    })
+  }
+
+  dispose(): void {
+    this.closeFeed()
+    this.#worker.terminate()
+  }
+
+  #start(): Worker {
+    const worker = this.#files.makeWorker()
+    worker.onmessage = ({ data }: MessageEvent<FromEngine>) => this.#receive(data)
+    worker.onerror = (event) => this.#events.onFailed?.(event.message)
+    const { wasmUrl, fonts, assetUrlPrefix } = this.#files
+    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix } satisfies ToEngine)
+    return worker
+  }
+
+  #post(message: ToEngine, transfer: Transferable[] = []): void {
+    this.#worker.postMessage(message, transfer)
+  }
+
+  #receive(message: FromEngine): void {
+    switch (message.type) {
+      case 'ready':
+        return this.#events.onReady?.(message.executor)
+      case 'firstPicture':
+        return this.#events.onFirstPicture?.()
+      case 'sources':
+        return this.#events.onSources?.(new Map(message.infos))
+      case 'stats':
+        return this.#events.onStats?.(message.stats)
+      case 'picked':
+        this.#picks.get(message.requestId)?.(message.colour)
+        this.#picks.delete(message.requestId)
+        return
+      case 'assetFailed':
+        return this.#events.onAssetFailed?.(message.asset, message.reason)
+      case 'cameraEnded':
+        return this.#events.onCameraEnded?.(message.inputId)
+      case 'failed':
+        return this.#events.onFailed?.(message.reason)
+      default:
+        message satisfies never
+    }
+  }
+}

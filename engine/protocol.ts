@@ -1,0 +1,70 @@
+// What the page and the engine's worker say to each other. One union each way, switched exhaustively.
+import type { SourceId, SourceInfo } from '../core/plan/frame-plan.ts'
+import type { Show } from '../core/show/show.ts'
+
+/** A picture that the page wants to see, drawn into a canvas it handed over. */
+export type ViewRequest =
+  /** A whole scene. `isSmall` views are drawn a few times a second. */
+  | { readonly kind: 'scene'; readonly sceneId: string; readonly isSmall: boolean }
+  /** One layer of a scene where it stands, the rest clear. Always small. */
+  | { readonly kind: 'layer'; readonly sceneId: string; readonly layerId: string }
+  /** One input: as it comes, treated (over a checker), or its matte. */
+  | { readonly kind: 'input'; readonly inputId: string; readonly stage: 'before' | 'after' | 'matte'; readonly isSmall: boolean }
+  /** What the audience is being sent. */
+  | { readonly kind: 'air' }
+
+export interface FontFile {
+  readonly family: string
+  readonly url: string
+  /** CSS weight range, for example "200 800". */
+  readonly weights: string
+}
+
+/** Where a camera's frames come from: a device's track, or a stand-in that posts buffers. */
+export type CameraSupply =
+  | { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> }
+  | { readonly type: 'port'; readonly port: MessagePort }
+
+export type ToEngine =
+  | { readonly type: 'start'; readonly wasmUrl: string; readonly fonts: readonly FontFile[]; readonly assetUrlPrefix: string }
+  | { readonly type: 'show'; readonly show: Show }
+  | { readonly type: 'onAir'; readonly sceneId: string }
+  | { readonly type: 'camera'; readonly inputId: string; readonly supply: CameraSupply }
+  | { readonly type: 'cameraGone'; readonly inputId: string }
+  | { readonly type: 'openView'; readonly viewId: string; readonly canvas: OffscreenCanvas; readonly request: ViewRequest }
+  | { readonly type: 'changeView'; readonly viewId: string; readonly request: ViewRequest }
+  | { readonly type: 'closeView'; readonly viewId: string }
+  | { readonly type: 'pageHidden'; readonly isHidden: boolean }
+  | { readonly type: 'freeze'; readonly inputId: string; readonly isFrozen: boolean }
+  | { readonly type: 'openFeed'; readonly writable: WritableStream<VideoFrame> }
+  | { readonly type: 'closeFeed' }
+  /** Ask for the colour at (x, y), 0..1 across the untreated picture. */
+  | { readonly type: 'pick'; readonly requestId: number; readonly inputId: string; readonly x: number; readonly y: number; readonly beforeStepId: string | null }
+
+/** Figures of the last second or so. */
+export interface EngineStats {
+  readonly feed: { readonly isOpen: boolean; readonly fps: number; readonly sent: number; readonly lost: number; readonly widthPx: number; readonly heightPx: number; readonly showsCard: boolean }
+  /** Mean time to make a frame. */
+  readonly frameMs: number
+  /** VideoFrames made or received and not yet closed or handed over. */
+  readonly liveFrames: number
+  readonly inputs: Readonly<Record<string, { readonly fps: number; readonly widthPx: number; readonly heightPx: number; readonly frameNumber: number }>>
+}
+
+export type FromEngine =
+  | { readonly type: 'ready'; readonly executor: 'cpu' | 'gl' }
+  | { readonly type: 'firstPicture' }
+  | { readonly type: 'sources'; readonly infos: readonly (readonly [SourceId, SourceInfo])[] }
+  | { readonly type: 'stats'; readonly stats: EngineStats }
+  | { readonly type: 'picked'; readonly requestId: number; readonly colour: string | null }
+  | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
+  | { readonly type: 'cameraEnded'; readonly inputId: string }
+  | { readonly type: 'failed'; readonly reason: string }
+
+/** What a stand-in posts through its port; the buffer comes back for reuse. */
+export interface PortFrame {
+  readonly frameNumber: number
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly data: Uint8Array<ArrayBuffer>
+}

@@ -1,0 +1,159 @@
+// One camera inside the worker: takes frames as they come and keeps the newest as plain bytes.
+import type { Picture } from '../../core/picture/picture.ts'
+import { i420ByteLength } from '../../core/picture/picture.ts'
+import type { YcbcrMatrix } from '../../core/colour/ycbcr.ts'
+import type { SourceFrame } from '../executor.ts'
+import type { PortFrame } from '../protocol.ts'
+import type { FrameLedger } from './frame-ledger.ts'
+import { RateMeter } from './rate-meter.ts'
+
+export interface CameraSourceEvents {
+  /** A new picture is there. */
+  readonly onFrame: () => void
+  /** The device's track is over. */
+  readonly onEnd: () => void
+}
+
+export class CameraSource {
+  readonly meter = new RateMeter()
+  frameNumber = -1
+  #frame: SourceFrame | null = null
+  #version = 0
+  #isClosed = false
+  #isFrozen = false
+  #buffers: Uint8Array<ArrayBuffer>[] = []
+  readonly #events: CameraSourceEvents
+  readonly #close: () => void
+
+  private constructor(events: CameraSourceEvents, close: () => void) {
+    this.#events = events
+    this.#close = close
+  }
+
+  /** Frames of a device's track. */
+  static fromStream(readable: ReadableStream<VideoFrame>, ledger: FrameLedger, events: CameraSourceEvents): CameraSource {
+    const reader = readable.getReader()
+    const source = new CameraSource(events, () => void reader.cancel().catch(() => undefined))
+    void source.#readAll(reader, ledger)
+    return source
+  }
+
+  /** Frames of a stand-in, whose buffers go back to it. */
+  static fromPort(port: MessagePort, events: CameraSourceEvents): CameraSource {
+    let held: PortFrame | null = null
+    const source = new CameraSource(events, () => {
+      port.postMessage({ type: 'stop' })
+      port.close()
+    })
+    port.onmessage = ({ data }: MessageEvent<PortFrame>) => {
+      if (source.#isClosed) return
+      if (source.#isFrozen) {
+        port.postMessage({ type: 'return', data: data.data }, [data.data.buffer])
+        return
+      }
+      const before = held
+      held = data
+      source.frameNumber = data.frameNumber
+      source.#show({ format: 'i420', widthPx: data.widthPx, heightPx: data.heightPx, matrix: 'bt709', range: 'limited', data: data.data })
+      if (before !== null) port.postMessage({ type: 'return', data: before.data }, [before.data.buffer])
+    }
+    return source
+  }
+
+  /** The newest picture; null before the first. */
+  get frame(): SourceFrame | null {
+    return this.#frame
+  }
+
+  /** Holds the picture still while true. */
+  freeze(isFrozen: boolean): void {
+    this.#isFrozen = isFrozen
+  }
+
+  /** Stops reading. Safe to call twice. */
+  close(): void {
+    if (this.#isClosed) return
+    this.#isClosed = true
+    this.#close()
+  }
+
+  async #readAll(reader: ReadableStreamDefaultReader<VideoFrame>, ledger: FrameLedger): Promise<void> {
+    for (;;) {
+      const { done, value } = await reader.read()
+      if (done || value === undefined) break
+      const frame = ledger.take(value)
+      try {
+        if (!this.#isFrozen && !this.#isClosed) this.#show(await this.#copy(frame))
+      } finally {
+        ledger.close(frame)
+      }
+    }
+    if (!this.#isClosed) this.#events.onEnd()
+  }
+
+  #show(picture: Picture): void {
+    this.#version += 1
+    this.#frame = { picture, version: this.#version, isLive: true }
+    this.meter.note(performance.now())
+    this.#events.onFrame()
+  }
+
+  async #copy(frame: VideoFrame): Promise<Picture> {
+    const { width: widthPx, height: heightPx } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
+    const size = { widthPx, heightPx }
+    if (frame.format === 'I420' || frame.format === 'NV12') {
+      const data = this.#buffer(i420ByteLength(widthPx, heightPx))
+      await (frame.format === 'I420' ? copyI420(frame, data, widthPx, heightPx) : copyNv12(frame, data, widthPx, heightPx))
+      return { format: 'i420', ...size, matrix: matrixOf(frame), range: frame.colorSpace.fullRange === true ? 'full' : 'limited', data }
+    }
+    const data = this.#buffer(widthPx * heightPx * 4)
+    await frame.copyTo(data, { format: 'RGBA' } as VideoFrameCopyToOptions)
+    return { format: 'rgba', ...size, data }
+  }
+
+  /** Two buffers in turn: the one on show is never written. */
+  #buffer(byteLength: number): Uint8Array<ArrayBuffer> {
+    const next = this.#buffers.find((buffer) => buffer !== this.#frame?.picture.data && buffer.length === byteLength)
+    if (next !== undefined) return next
+    const fresh = new Uint8Array(byteLength)
+    this.#buffers = [...this.#buffers.filter((buffer) => buffer.length === byteLength).slice(-1), fresh]
+    return fresh
+  }
+}
+
+/** HD pictures without a stated matrix are BT.709, smaller ones BT.601 (common practice, no source). */
+function matrixOf(frame: VideoFrame): YcbcrMatrix {
+  const stated = frame.colorSpace.matrix
+  if (stated === 'bt709') return 'bt709'
+  if (stated === 'smpte170m' || stated === 'bt470bg') return 'bt601'
+  return frame.codedHeight >= 720 ? 'bt709' : 'bt601'
+}
+
+async function copyI420(frame: VideoFrame, data: Uint8Array, width: number, height: number): Promise<void> {
+  const chromaWidth = Math.ceil(width / 2)
+  const chromaLength = chromaWidth * Math.ceil(height / 2)
+  await frame.copyTo(data, {
+    layout: [
+      { offset: 0, stride: width },
+      { offset: width * height, stride: chromaWidth },
+      { offset: width * height + chromaLength, stride: chromaWidth },
+    ],
+  })
+}
+
+async function copyNv12(frame: VideoFrame, data: Uint8Array, width: number, height: number): Promise<void> {
+  const chromaWidth = Math.ceil(width / 2)
+  const chromaLength = chromaWidth * Math.ceil(height / 2)
+  const packed = new Uint8Array(width * height + 2 * chromaLength)
+  await frame.copyTo(packed, {
+    layout: [
+      { offset: 0, stride: width },
+      { offset: width * height, stride: chromaWidth * 2 },
+    ],
+  })
+  data.set(packed.subarray(0, width * height))
+  for (let i = 0; i < chromaLength; i += 1) {
+    data[width * height + i] = packed[width * height + 2 * i]!
+    data[width * height + chromaLength + i] = packed[width * height + 2 * i + 1]!
+  }
+}

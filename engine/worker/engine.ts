@@ -1,0 +1,295 @@
+// The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
+import { formatHex } from '../../core/colour/hex.ts'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import type { Show } from '../../core/show/show.ts'
+import { CpuExecutor } from '../cpu/cpu-executor.ts'
+import { Heap } from '../cpu/heap.ts'
+import { Treatments } from '../cpu/treatments.ts'
+import type { CameraSupply, EngineStats, FromEngine, ToEngine } from '../protocol.ts'
+import { CameraSource } from './camera-source.ts'
+import { FeedWriter } from './feed-writer.ts'
+import { FrameLedger } from './frame-ledger.ts'
+import { Pacer } from './pacer.ts'
+import { pickColour } from './pick-colour.ts'
+import { SourceBook } from './source-book.ts'
+import { holdingCardPicture } from './still-sources.ts'
+import { View } from './view.ts'
+
+const STATS_EVERY_MS = 500
+/** Small views are drawn this often, and this many in one tick. */
+const SMALL_VIEW_EVERY_MS = 160
+const SMALL_VIEWS_PER_TICK = 2
+
+export class Engine {
+  readonly #post: (message: FromEngine) => void
+  readonly #treatments: Treatments
+  readonly #airExecutor: CpuExecutor
+  readonly #book: SourceBook
+  readonly #ledger = new FrameLedger()
+  readonly #pacer: Pacer
+  readonly #cameras = new Map<string, CameraSource>()
+  readonly #views = new Map<string, View>()
+  #show: Show | null = null
+  #onAirId: string | null = null
+  #airPlan: FramePlan | null = null
+  #feed: FeedWriter | null = null
+  #card: { readonly key: string; readonly picture: RgbaPicture } | null = null
+  #isPageHidden = false
+  #hasShownPicture = false
+  #showsCard = true
+  #missedBeforeFeed = 0
+  #lastStatsMs = 0
+  #frameMs = 0
+
+  constructor(heap: Heap, assetUrl: (asset: string) => string, post: (message: FromEngine) => void) {
+    this.#post = post
+    this.#treatments = new Treatments(heap)
+    this.#airExecutor = new CpuExecutor(this.#treatments)
+    this.#book = new SourceBook(assetUrl, {
+      onChange: () => {
+        this.#invalidate()
+        post({ type: 'sources', infos: [...this.#book.infos] })
+      },
+      onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
+    })
+    this.#pacer = new Pacer(
+      { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: clearTimeout },
+      (nowMs) => this.#tick(nowMs),
+    )
+  }
+
+  /** Acts on one message of the page. */
+  receive(message: Exclude<ToEngine, { type: 'start' }>): void {
+    switch (message.type) {
+      case 'show':
+        return this.#setShow(message.show)
+      case 'onAir':
+        this.#onAirId = message.sceneId
+        return this.#invalidate()
+      case 'camera':
+        return this.#setCamera(message.inputId, message.supply)
+      case 'cameraGone':
+        return this.#dropCamera(message.inputId)
+      case 'openView':
+        this.#views.set(message.viewId, new View(message.canvas, message.request, this.#treatments))
+        return
+      case 'changeView':
+        return this.#changeView(message.viewId, message.request)
+      case 'closeView':
+        this.#views.get(message.viewId)?.dispose()
+        this.#views.delete(message.viewId)
+        return
+      case 'pageHidden':
+        this.#isPageHidden = message.isHidden
+        return
+      case 'freeze':
+        this.#cameras.get(message.inputId)?.freeze(message.isFrozen)
+        return
+      case 'openFeed':
+        this.#feed?.close()
+        this.#feed = new FeedWriter(message.writable, this.#ledger)
+        this.#missedBeforeFeed = this.#pacer.missedTicks
+        return
+      case 'closeFeed':
+        this.#feed?.close()
+        this.#feed = null
+        return
+      case 'pick':
+        return this.#pick(message)
+      default:
+        message satisfies never
+    }
+  }
+
+  #setShow(show: Show): void {
+    this.#show = show
+    this.#onAirId ??= show.scenes[0]?.id ?? null
+    this.#book.follow(show)
+    for (const inputId of [...this.#cameras.keys()]) {
+      if (!show.inputs.some((input) => input.id === inputId)) this.#dropCamera(inputId)
+    }
+    this.#invalidate()
+    this.#pacer.start(show.canvas.frameRate)
+  }
+
+  #setCamera(inputId: string, supply: CameraSupply): void {
+    this.#cameras.get(inputId)?.close()
+    const id = inputSourceId(inputId)
+    const events = {
+      onFrame: () => {
+        if (this.#cameras.get(inputId) !== source) return
+        this.#book.setLive(id, source.frame!)
+        if (this.#beatInputId() === inputId) this.#pacer.beat()
+      },
+      onEnd: () => {
+        if (this.#cameras.get(inputId) !== source) return
+        this.#dropCamera(inputId)
+        this.#post({ type: 'cameraEnded', inputId })
+      },
+    }
+    const source: CameraSource =
+      supply.type === 'stream' ? CameraSource.fromStream(supply.readable, this.#ledger, events) : CameraSource.fromPort(supply.port, events)
+    this.#cameras.set(inputId, source)
+  }
+
+  #dropCamera(inputId: string): void {
+    this.#cameras.get(inputId)?.close()
+    this.#cameras.delete(inputId)
+    this.#book.remove(inputSourceId(inputId))
+  }
+
+  /** The camera whose frames set the beat: the frontmost one on air. */
+  #beatInputId(): string | null {
+    const draws = this.#airPlan?.draws
+    if (draws !== undefined) {
+      for (let i = draws.length - 1; i >= 0; i -= 1) {
+        for (const inputId of this.#cameras.keys()) if (draws[i]!.sourceId === inputSourceId(inputId)) return inputId
+      }
+    }
+    // Nothing on air moves: any camera will do for the views.
+    for (const inputId of this.#cameras.keys()) return inputId
+    return null
+  }
+
+  #changeView(viewId: string, request: View['request']): void {
+    const view = this.#views.get(viewId)
+    if (view === undefined) return
+    view.request = request
+    view.lastDrawnMs = -Infinity
+    view.invalidate()
+  }
+
+  #invalidate(): void {
+    this.#airPlan = null
+    for (const view of this.#views.values()) view.invalidate()
+  }
+
+  #tick(nowMs: number): void {
+    const show = this.#show
+    if (show === null) return
+    const started = performance.now()
+    const wantsAir = this.#feed !== null || (!this.#isPageHidden && this.#hasAirView())
+    if (wantsAir) {
+      const picture = this.#airPicture(show)
+      this.#feed?.send(picture, nowMs)
+      if (!this.#isPageHidden) {
+        for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
+      }
+    }
+    if (!this.#isPageHidden) this.#drawViews(show, nowMs)
+    const spent = performance.now() - started
+    this.#frameMs = this.#frameMs === 0 ? spent : this.#frameMs * 0.95 + spent * 0.05
+    if (nowMs - this.#lastStatsMs >= STATS_EVERY_MS) {
+      this.#lastStatsMs = nowMs
+      this.#post({ type: 'stats', stats: this.#stats(nowMs) })
+    }
+  }
+
+  #showOnView(view: View, picture: RgbaPicture, nowMs: number): void {
+    view.show(picture)
+    view.lastDrawnMs = nowMs
+    if (!this.#showsCard) this.#noteFirstPicture()
+  }
+
+  #airPicture(show: Show): RgbaPicture {
+    const scene = show.scenes.find((candidate) => candidate.id === this.#onAirId) ?? show.scenes[0]!
+    if (this.#airPlan === null) {
+      const plan = planFrame(show, scene, this.#book.infos)
+      this.#book.layOut(plan.texts)
+      this.#airPlan = plan
+    }
+    const plan = this.#airPlan
+    // A half-made picture is never sent: while something is missing the audience sees the card.
+    this.#showsCard = plan.draws.length === 0 || plan.missing.length > 0
+    return this.#showsCard ? this.#cardPicture(show) : this.#airExecutor.render(plan, this.#book.frames)
+  }
+
+  #cardPicture(show: Show): RgbaPicture {
+    const { widthPx, heightPx } = show.canvas
+    const key = `${widthPx}×${heightPx} ${show.holdingCard.title} ${show.holdingCard.detail}`
+    if (this.#card?.key !== key) {
+      this.#card = { key, picture: holdingCardPicture(widthPx, heightPx, show.holdingCard.title, show.holdingCard.detail) }
+    }
+    return this.#card.picture
+  }
+
+  #isAirView(view: View): boolean {
+    const { request } = view
+    return request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#onAirId && !this.#showsCard)
+  }
+
+  #hasAirView(): boolean {
+    for (const view of this.#views.values()) {
+      const { request } = view
+      if (request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#onAirId)) return true
+    }
+    return false
+  }
+
+  #drawViews(show: Show, nowMs: number): void {
+    let smallDrawn = 0
+    for (const view of this.#views.values()) {
+      if (this.#isAirView(view)) continue
+      if (view.isSmall) {
+        if (smallDrawn >= SMALL_VIEWS_PER_TICK || nowMs - view.lastDrawnMs < SMALL_VIEW_EVERY_MS) continue
+        smallDrawn += 1
+      }
+      const isWhole = view.draw(show, this.#book)
+      view.lastDrawnMs = nowMs
+      if (isWhole && !view.isSmall) this.#noteFirstPicture()
+    }
+    if (smallDrawn > 0) this.#rotateViews()
+  }
+
+  /** Lets the view that waited longest be drawn first. */
+  #rotateViews(): void {
+    for (const [viewId, view] of this.#views) {
+      if (!view.isSmall) continue
+      this.#views.delete(viewId)
+      this.#views.set(viewId, view)
+      return
+    }
+  }
+
+  #noteFirstPicture(): void {
+    if (this.#hasShownPicture) return
+    this.#hasShownPicture = true
+    this.#post({ type: 'firstPicture' })
+  }
+
+  #pick(message: Extract<ToEngine, { type: 'pick' }>): void {
+    const frame = this.#book.frames.get(inputSourceId(message.inputId))
+    const input = this.#show?.inputs.find((candidate) => candidate.id === message.inputId)
+    const colour = frame === undefined || input === undefined ? null : formatHex(pickColour(frame.picture, input.treatment, message.beforeStepId, message.x, message.y))
+    this.#post({ type: 'picked', requestId: message.requestId, colour })
+  }
+
+  #stats(nowMs: number): EngineStats {
+    const canvas = this.#show?.canvas
+    const inputs: Record<string, EngineStats['inputs'][string]> = {}
+    for (const [inputId, camera] of this.#cameras) {
+      inputs[inputId] = {
+        fps: camera.meter.rate(nowMs),
+        widthPx: camera.frame?.picture.widthPx ?? 0,
+        heightPx: camera.frame?.picture.heightPx ?? 0,
+        frameNumber: camera.frameNumber,
+      }
+    }
+    return {
+      feed: {
+        isOpen: this.#feed !== null,
+        fps: this.#feed?.meter.rate(nowMs) ?? 0,
+        sent: this.#feed?.meter.total ?? 0,
+        lost: this.#feed === null ? 0 : this.#feed.dropped + this.#pacer.missedTicks - this.#missedBeforeFeed,
+        widthPx: canvas?.widthPx ?? 0,
+        heightPx: canvas?.heightPx ?? 0,
+        showsCard: this.#showsCard,
+      },
+      frameMs: this.#frameMs,
+      liveFrames: this.#ledger.open,
+      inputs,
+    }
+  }
+}

@@ -1,0 +1,37 @@
+/// <reference lib="webworker" />
+// The worker's door: starts the engine, then hands every message to it.
+import { Heap } from '../cpu/heap.ts'
+import type { FontFile, FromEngine, ToEngine } from '../protocol.ts'
+import { Engine } from './engine.ts'
+
+declare const self: DedicatedWorkerGlobalScope
+
+const waiting: Exclude<ToEngine, { type: 'start' }>[] = []
+let engine: Engine | null = null
+
+self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
+  if (data.type === 'start') {
+    start(data).catch((error: unknown) => post({ type: 'failed', reason: error instanceof Error ? error.message : String(error) }))
+  } else if (engine === null) {
+    waiting.push(data)
+  } else {
+    engine.receive(data)
+  }
+}
+
+async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<void> {
+  const [wasm] = await Promise.all([fetch(message.wasmUrl).then((response) => response.arrayBuffer()), ...message.fonts.map(loadFont)])
+  engine = new Engine(await Heap.create(wasm), (asset) => `${message.assetUrlPrefix}${asset}`, post)
+  post({ type: 'ready', executor: 'cpu' })
+  for (const early of waiting.splice(0)) engine.receive(early)
+}
+
+/** A font must be there before its name is first used in a canvas. */
+async function loadFont(file: FontFile): Promise<void> {
+  const face = new FontFace(file.family, `url(${file.url})`, { weight: file.weights })
+  ;(self as unknown as { fonts: FontFaceSet }).fonts.add(await face.load())
+}
+
+function post(message: FromEngine): void {
+  self.postMessage(message)
+}

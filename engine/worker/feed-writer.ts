@@ -1,0 +1,55 @@
+// Writes the on-air picture into the track that meetings get.
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { FrameLedger } from './frame-ledger.ts'
+import { RateMeter } from './rate-meter.ts'
+
+export class FeedWriter {
+  readonly meter = new RateMeter()
+  readonly #writer: WritableStreamDefaultWriter<VideoFrame>
+  readonly #ledger: FrameLedger
+  #dropped = 0
+  #isClosed = false
+
+  constructor(writable: WritableStream<VideoFrame>, ledger: FrameLedger) {
+    this.#writer = writable.getWriter()
+    this.#ledger = ledger
+    this.#writer.closed.catch(() => undefined)
+  }
+
+  /** Frames that the track could not take in time. */
+  get dropped(): number {
+    return this.#dropped
+  }
+
+  /** Sends a copy of a picture; drops it when the track is behind. */
+  send(picture: RgbaPicture, nowMs: number): void {
+    if (this.#isClosed) return
+    if ((this.#writer.desiredSize ?? 0) <= 0) {
+      this.#dropped += 1
+      return
+    }
+    const frame = this.#ledger.take(
+      new VideoFrame(picture.data as Uint8ClampedArray<ArrayBuffer>, {
+        format: 'RGBX',
+        codedWidth: picture.widthPx,
+        codedHeight: picture.heightPx,
+        timestamp: Math.round(nowMs * 1000),
+      }),
+    )
+    this.meter.note(nowMs)
+    this.#writer.write(frame).then(
+      () => this.#ledger.handOver(),
+      () => {
+        this.#ledger.close(frame)
+        this.#dropped += 1
+      },
+    )
+  }
+
+  /** Ends the track. Safe to call twice. */
+  close(): void {
+    if (this.#isClosed) return
+    this.#isClosed = true
+    this.#writer.close().catch(() => undefined)
+  }
+}

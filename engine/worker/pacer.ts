@@ -1,0 +1,84 @@
+// When to make the next frame. A live camera sets the beat, so that its frames leave at once and
+// none is shown twice; without one, or when it stumbles, the clock does.
+
+/** Time and timers, injected so that tests own them. */
+export interface PacerClock {
+  readonly now: () => number
+  readonly setTimer: (run: () => void, delayMs: number) => number
+  readonly clearTimer: (timer: number) => void
+}
+
+/** A camera frame is taken at once if this share of a period has passed. */
+const EARLIEST_SHARE = 0.55
+/** How long past its time a camera may be before the clock steps in. */
+const GRACE_SHARE = 0.3
+/** Periods after which a silent camera no longer sets the beat. */
+const SILENT_PERIODS = 4
+
+export class Pacer {
+  readonly #clock: PacerClock
+  readonly #tick: (nowMs: number) => void
+  #periodMs = 1000 / 30
+  #lastTickMs = -Infinity
+  #lastBeatMs = -Infinity
+  #timer: number | null = null
+  #isRunning = false
+  #missedTicks = 0
+
+  constructor(clock: PacerClock, tick: (nowMs: number) => void) {
+    this.#clock = clock
+    this.#tick = tick
+  }
+
+  /** Frames that were due and never made, since the start. */
+  get missedTicks(): number {
+    return this.#missedTicks
+  }
+
+  /** Starts, or changes the rate of, the beat. */
+  start(frameRate: number): void {
+    this.#periodMs = 1000 / frameRate
+    if (this.#isRunning) return
+    this.#isRunning = true
+    this.#run()
+  }
+
+  stop(): void {
+    this.#isRunning = false
+    if (this.#timer !== null) this.#clock.clearTimer(this.#timer)
+    this.#timer = null
+  }
+
+  /** Tells that the camera that sets the beat has a new frame. */
+  beat(): void {
+    const now = this.#clock.now()
+    this.#lastBeatMs = now
+    if (this.#isRunning && now - this.#lastTickMs >= this.#periodMs * EARLIEST_SHARE) this.#run()
+  }
+
+  #run(): void {
+    const now = this.#clock.now()
+    const since = now - this.#lastTickMs
+    if (since < Infinity) this.#missedTicks += Math.max(0, Math.round(since / this.#periodMs) - 1)
+    const isOnClock = !this.#hasBeat(now) && since < 2 * this.#periodMs
+    // On the clock, ticks stay on their grid; a late one does not push the rest back.
+    this.#lastTickMs = isOnClock ? this.#lastTickMs + this.#periodMs : now
+    this.#tick(now)
+    this.#arm()
+  }
+
+  #arm(): void {
+    if (this.#timer !== null) this.#clock.clearTimer(this.#timer)
+    const now = this.#clock.now()
+    const wait = this.#hasBeat(now) ? this.#periodMs * (1 + GRACE_SHARE) : this.#periodMs
+    const due = Math.max(0, this.#lastTickMs + wait - now)
+    this.#timer = this.#clock.setTimer(() => {
+      this.#timer = null
+      if (this.#isRunning) this.#run()
+    }, due)
+  }
+
+  #hasBeat(now: number): boolean {
+    return now - this.#lastBeatMs < this.#periodMs * SILENT_PERIODS
+  }
+}

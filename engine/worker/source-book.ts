@@ -1,0 +1,97 @@
+// Every source that has a picture now, and what the planner needs to know of it.
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
+import { colourSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
+import type { Show } from '../../core/show/show.ts'
+import type { SourceFrame } from '../executor.ts'
+import { colourPicture, isOpaquePicture, loadAsset, stillFrame, textPicture } from './still-sources.ts'
+
+const TEXTS_KEPT = 160
+
+export interface SourceBookEvents {
+  /** Sizes or presence of sources changed: plans are stale. */
+  readonly onChange: () => void
+  readonly onAssetFailed: (asset: string, reason: string) => void
+}
+
+export class SourceBook {
+  readonly frames = new Map<SourceId, SourceFrame>()
+  readonly infos = new Map<SourceId, SourceInfo>()
+  readonly #textKeys = new Map<SourceId, string>()
+  readonly #assets = new Map<string, Promise<RgbaPicture>>()
+  /** Which asset an input's source shows or is loading. */
+  readonly #assetOf = new Map<SourceId, string>()
+  readonly #assetUrl: (asset: string) => string
+  readonly #events: SourceBookEvents
+  #versions = 0
+
+  constructor(assetUrl: (asset: string) => string, events: SourceBookEvents) {
+    this.#assetUrl = assetUrl
+    this.#events = events
+  }
+
+  /** Brings still sources in line with the show; pictures load in the background. */
+  follow(show: Show): void {
+    const wanted = new Set<SourceId>()
+    for (const input of show.inputs) {
+      const id = input.kind === 'colour' ? colourSourceId(input.colour) : inputSourceId(input.id)
+      wanted.add(id)
+      if (input.kind === 'colour' && !this.frames.has(id)) this.#setStill(id, colourPicture(input.colour))
+      if (input.kind === 'picture' && this.#assetOf.get(id) !== input.asset) void this.#load(id, input.asset)
+    }
+    for (const id of [...this.infos.keys()]) if (id.startsWith('input:') && !wanted.has(id)) this.remove(id)
+  }
+
+  /** Takes over a camera's newest picture. */
+  setLive(id: SourceId, frame: SourceFrame): void {
+    this.frames.set(id, frame)
+    const { widthPx, heightPx } = frame.picture
+    const known = this.infos.get(id)
+    if (known?.widthPx === widthPx && known.heightPx === heightPx) return
+    this.infos.set(id, { widthPx, heightPx, isOpaque: true })
+    this.#events.onChange()
+  }
+
+  /** Forgets a source. */
+  remove(id: SourceId): void {
+    this.#assetOf.delete(id)
+    this.frames.delete(id)
+    if (this.infos.delete(id)) this.#events.onChange()
+  }
+
+  /** Makes sure the texts of a plan have pictures. */
+  layOut(texts: readonly TextJob[]): void {
+    if (this.#textKeys.size > TEXTS_KEPT) {
+      for (const id of this.#textKeys.keys()) this.frames.delete(id)
+      this.#textKeys.clear()
+      this.#events.onChange()
+    }
+    for (const job of texts) {
+      if (this.#textKeys.get(job.sourceId) === job.key && this.frames.has(job.sourceId)) continue
+      this.#versions += 1
+      this.frames.set(job.sourceId, stillFrame(textPicture(job), this.#versions))
+      this.#textKeys.set(job.sourceId, job.key)
+    }
+  }
+
+  #setStill(id: SourceId, picture: RgbaPicture): void {
+    this.#versions += 1
+    this.frames.set(id, stillFrame(picture, this.#versions))
+    this.infos.set(id, { widthPx: picture.widthPx, heightPx: picture.heightPx, isOpaque: isOpaquePicture(picture) })
+    this.#events.onChange()
+  }
+
+  async #load(id: SourceId, asset: string): Promise<void> {
+    this.#assetOf.set(id, asset)
+    const loading = this.#assets.get(asset) ?? loadAsset(this.#assetUrl(asset))
+    this.#assets.set(asset, loading)
+    try {
+      const picture = await loading
+      if (this.#assetOf.get(id) === asset) this.#setStill(id, picture)
+    } catch (error) {
+      this.#assets.delete(asset)
+      this.#assetOf.delete(id)
+      this.#events.onAssetFailed(asset, error instanceof Error ? error.message : String(error))
+    }
+  }
+}

@@ -1,0 +1,121 @@
+// One picture on the page: a plan of its own, drawn into a canvas that the page handed over.
+import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
+import { activeSteps, inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.ts'
+import { scaleScene } from '../../core/plan/scale-scene.ts'
+import type { Show } from '../../core/show/show.ts'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import { CpuExecutor } from '../cpu/cpu-executor.ts'
+import type { Treatments } from '../cpu/treatments.ts'
+import type { ViewRequest } from '../protocol.ts'
+import type { SourceBook } from './source-book.ts'
+
+export class View {
+  readonly canvas: OffscreenCanvas
+  request: ViewRequest
+  /** When it was last drawn, for small views that take turns. */
+  lastDrawnMs = -Infinity
+  readonly #pen: OffscreenCanvasRenderingContext2D
+  readonly #treatments: Treatments
+  readonly #executor: CpuExecutor
+  #plan: FramePlan | null = null
+
+  constructor(canvas: OffscreenCanvas, request: ViewRequest, treatments: Treatments) {
+    const pen = canvas.getContext('2d', { willReadFrequently: true })
+    if (pen === null) throw new Error('this browser refused a 2-D canvas')
+    this.canvas = canvas
+    this.request = request
+    this.#pen = pen
+    this.#treatments = treatments
+    this.#executor = new CpuExecutor(treatments)
+  }
+
+  /** Whether this view is content with a few pictures a second. */
+  get isSmall(): boolean {
+    const { request } = this
+    return request.kind === 'layer' || ((request.kind === 'scene' || request.kind === 'input') && request.isSmall)
+  }
+
+  /** Forgets the plan after the show, the request or a size changed. */
+  invalidate(): void {
+    this.#plan = null
+  }
+
+  /** Draws a picture that was made elsewhere at this canvas's size. */
+  show(picture: RgbaPicture): void {
+    if (this.canvas.width !== picture.widthPx || this.canvas.height !== picture.heightPx) {
+      this.canvas.width = picture.widthPx
+      this.canvas.height = picture.heightPx
+    }
+    this.#pen.putImageData(imageDataOf(picture), 0, 0)
+  }
+
+  /** Draws what was asked for; says whether everything it needs had a picture. */
+  draw(show: Show, book: SourceBook): boolean {
+    this.#plan ??= this.#makePlan(show, book)
+    const plan = this.#plan
+    if (plan === null) {
+      this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
+      return false
+    }
+    const picture = this.#executor.render(plan, book.frames)
+    if (this.request.kind === 'input' && this.request.stage === 'matte') this.#toGrey(picture)
+    else if (plan.ground === 'clear') unpremultiply(picture.data)
+    this.show(picture)
+    return plan.missing.length === 0
+  }
+
+  dispose(): void {
+    this.#executor.dispose()
+  }
+
+  #makePlan(show: Show, book: SourceBook): FramePlan | null {
+    const { request, canvas } = this
+    if (request.kind === 'input') return this.#inputPlan(show, book, request)
+    if (request.kind === 'air') return null
+    const scene = show.scenes.find((candidate) => candidate.id === request.sceneId)
+    if (scene === undefined) return null
+    const factor = this.isSmall ? canvas.width / show.canvas.widthPx : 1
+    const scaled = factor === 1 ? { show, scene } : scaleScene(show, scene, factor)
+    const shown =
+      request.kind === 'layer'
+        ? { ...scaled.scene, layers: scaled.scene.layers.filter((layer) => layer.id === request.layerId).map((layer) => ({ ...layer, visible: true })) }
+        : scaled.scene
+    const plan = planFrame(scaled.show, shown, book.infos)
+    book.layOut(plan.texts)
+    return request.kind === 'layer' ? { ...plan, ground: 'clear' } : plan
+  }
+
+  #inputPlan(show: Show, book: SourceBook, request: Extract<ViewRequest, { kind: 'input' }>): FramePlan | null {
+    const id: SourceId = inputSourceId(request.inputId)
+    const input = show.inputs.find((candidate) => candidate.id === request.inputId)
+    const info = book.infos.get(id)
+    if (input === undefined || info === undefined) return null
+    const steps = request.stage === 'before' ? [] : activeSteps(input.treatment)
+    const isSmall = this.isSmall
+    const widthPx = isSmall ? this.canvas.width : info.widthPx
+    const heightPx = isSmall ? Math.round((this.canvas.width * info.heightPx) / info.widthPx) : info.heightPx
+    return planInput(request.inputId, info, steps, widthPx, heightPx)
+  }
+
+  #toGrey(picture: RgbaPicture): void {
+    const { kernels } = this.#treatments.heap
+    kernels.alphaToGrey(picture.data.byteOffset, picture.data.byteOffset, picture.widthPx * picture.heightPx)
+  }
+}
+
+function imageDataOf(picture: RgbaPicture): ImageData {
+  return new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, picture.widthPx, picture.heightPx)
+}
+
+/** Divides colours by alpha, in place, as ImageData wants them. */
+function unpremultiply(data: RgbaPicture['data']): void {
+  const words = new Uint32Array(data.buffer, data.byteOffset, data.length >> 2)
+  for (let i = 0; i < words.length; i += 1) {
+    const alpha = words[i]! >>> 24
+    if (alpha === 0 || alpha === 255) continue
+    const at = i * 4
+    data[at] = (data[at]! * 255 + (alpha >> 1)) / alpha
+    data[at + 1] = (data[at + 1]! * 255 + (alpha >> 1)) / alpha
+    data[at + 2] = (data[at + 2]! * 255 + (alpha >> 1)) / alpha
+  }
+}

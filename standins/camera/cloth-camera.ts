@@ -1,0 +1,267 @@
+// A camera that needs no device: the presenter before a green cloth, with the faults of real life
+// and the true matte. The same seed and time give the same picture.
+import { rgbToYcbcr, ycbcrCoding } from '../../core/colour/ycbcr.ts'
+import { MARK_COLUMNS, MARK_LIMIT, markCells, markGeometry } from '../../core/marks/frame-mark.ts'
+import { i420ByteLength, type I420Picture, type RgbaPicture } from '../../core/picture/picture.ts'
+import { hashedRandom, seededRandom } from '../../core/random/seeded.ts'
+import type { MakeSheet, Sheet } from '../drawing/canvas.ts'
+import { clothColour } from './cloth.ts'
+import { drawExpression, drawPresenter, type Part, type PresenterParts } from './presenter.ts'
+
+export interface ClothCameraOptions {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly frameRate: number
+  readonly seed: number
+  /** Standard deviation of sensor noise, in 8-bit codes. */
+  readonly noise?: number
+}
+
+/** The colour of the cloth where a presenter would pick it: upper left of the head. */
+export const CLOTH_PICK = { x: 0.3, y: 0.3 } as const
+
+const PLATES = 12
+const NOISE_LENGTH = 1 << 16
+const CODING = ycbcrCoding('bt709', 'limited')
+
+/** Draws the stand-in camera's frames. */
+export class ClothCamera {
+  readonly options: Required<ClothCameraOptions>
+  readonly #parts: PresenterParts
+  readonly #stage: Sheet
+  readonly #plates: readonly Uint8Array[]
+  readonly #noise: Int8Array
+  readonly #scale: number
+
+  constructor(makeSheet: MakeSheet, options: ClothCameraOptions) {
+    this.options = { noise: 1.6, ...options }
+    const { widthPx, heightPx, seed } = this.options
+    this.#scale = widthPx / 1280
+    this.#parts = drawPresenter(makeSheet, this.#scale, seed)
+    this.#stage = makeSheet(widthPx, heightPx)
+    this.#noise = noiseTable(seed, this.options.noise)
+    this.#plates = makePlates(widthPx, heightPx, this.#noise, seed)
+  }
+
+  /** The number of the frame that is due at `timeMs`. */
+  frameNumberAt(timeMs: number): number {
+    return Math.floor((timeMs / 1000) * this.options.frameRate) % MARK_LIMIT
+  }
+
+  /** Writes the picture of `timeMs` into `out` (I420, BT.709, limited range). */
+  draw(timeMs: number, out: Uint8Array): void {
+    const frameNumber = this.frameNumberAt(timeMs)
+    const plate = Math.floor(hashedRandom(this.options.seed, frameNumber) * PLATES)
+    out.set(this.#plates[plate]!)
+    const foreground = this.#foreground(frameNumber)
+    mixForeground(foreground, this.options.widthPx, this.options.heightPx, out, this.#noise, frameNumber)
+    this.#stamp(frameNumber, out)
+  }
+
+  /** A new picture of `timeMs`. */
+  picture(timeMs: number): I420Picture {
+    const { widthPx, heightPx } = this.options
+    const data = new Uint8Array(i420ByteLength(widthPx, heightPx))
+    this.draw(timeMs, data)
+    return { format: 'i420', widthPx, heightPx, matrix: 'bt709', range: 'limited', data }
+  }
+
+  /** The true opacity of the presenter at `timeMs`, one byte a pixel. */
+  matte(timeMs: number): Uint8Array {
+    const { widthPx, heightPx } = this.options
+    const matte = new Uint8Array(widthPx * heightPx)
+    const { data, left, top, width, height } = this.#foreground(this.frameNumberAt(timeMs))
+    for (let y = 0; y < height; y += 1) {
+      for (let x = 0; x < width; x += 1) matte[(top + y) * widthPx + left + x] = data[(y * width + x) * 4 + 3]!
+    }
+    return matte
+  }
+
+  /** The presenter alone, straight alpha, as the true foreground. */
+  foreground(timeMs: number): RgbaPicture {
+    const { widthPx, heightPx } = this.options
+    const data = new Uint8Array(widthPx * heightPx * 4)
+    const box = this.#foreground(this.frameNumberAt(timeMs))
+    for (let y = 0; y < box.height; y += 1) {
+      data.set(box.data.subarray(y * box.width * 4, (y + 1) * box.width * 4), ((box.top + y) * widthPx + box.left) * 4)
+    }
+    return { format: 'rgba', widthPx, heightPx, data }
+  }
+
+  #foreground(frameNumber: number): ForegroundBox {
+    const seconds = frameNumber / this.options.frameRate
+    const { pen, widthPx, heightPx } = this.#stage
+    const wave = waveAt(seconds)
+    const scale = this.#scale
+    pen.setTransform(1, 0, 0, 1, 0, 0)
+    pen.clearRect(0, 0, widthPx, heightPx)
+    const swayX = 5 * Math.sin(seconds * 0.71) + 2.5 * Math.sin(seconds * 1.37)
+    const breath = 2.2 * Math.sin(seconds * 1.6)
+    pen.setTransform(scale, 0, 0, scale, 0, 0)
+    pen.save()
+    placePart(pen, this.#parts.torso, swayX * 0.6, breath, 640, 720, 0.003 * Math.sin(seconds * 0.71))
+    pen.restore()
+    pen.save()
+    const nod = 0.018 * Math.sin(seconds * 0.9) + 0.012 * Math.sin(seconds * 2.3)
+    placePart(pen, this.#parts.head, swayX, breath + 1.5 * Math.sin(seconds * 2.1), 640, 470, nod)
+    drawExpression(pen, blinkAt(seconds), speechAt(seconds))
+    pen.restore()
+    if (wave.raise > 0) {
+      placePart(pen, this.#parts.hand, 0, 420 * (1 - wave.raise), 980, 760, wave.angle)
+    }
+    const left = Math.floor(270 * scale) & ~1
+    const top = Math.floor(60 * scale) & ~1
+    const width = Math.min(widthPx - left, Math.ceil(890 * scale) & ~1)
+    const height = heightPx - top
+    return { data: pen.getImageData(left, top, width, height).data, left, top, width, height }
+  }
+
+  #stamp(frameNumber: number, out: Uint8Array): void {
+    const { widthPx, heightPx } = this.options
+    const { cellPx, x: left, y: top } = markGeometry(widthPx, heightPx)
+    const chromaWidth = Math.ceil(widthPx / 2)
+    const chromaHeight = Math.ceil(heightPx / 2)
+    markCells(frameNumber).forEach((cell, i) => {
+      const x = left + (i % MARK_COLUMNS) * cellPx
+      const y = top + Math.floor(i / MARK_COLUMNS) * cellPx
+      for (let row = 0; row < cellPx; row += 1) {
+        out.fill(cell === 1 ? 235 : 16, (y + row) * widthPx + x, (y + row) * widthPx + x + cellPx)
+      }
+      for (let row = 0; row < cellPx / 2; row += 1) {
+        const at = widthPx * heightPx + ((y >> 1) + row) * chromaWidth + (x >> 1)
+        out.fill(128, at, at + cellPx / 2)
+        out.fill(128, at + chromaWidth * chromaHeight, at + chromaWidth * chromaHeight + cellPx / 2)
+      }
+    })
+  }
+}
+
+interface ForegroundBox {
+  readonly data: Uint8ClampedArray
+  readonly left: number
+  readonly top: number
+  readonly width: number
+  readonly height: number
+}
+
+function placePart(pen: Sheet['pen'], part: Part, dx: number, dy: number, pivotX: number, pivotY: number, angle: number): void {
+  pen.translate(pivotX + dx, pivotY + dy)
+  pen.rotate(angle)
+  pen.translate(-pivotX, -pivotY)
+  pen.drawImage(part.sheet.source, part.x, part.y, part.width, part.height)
+}
+
+/** The hand is up for three seconds in every eleven. */
+function waveAt(seconds: number): { readonly raise: number; readonly angle: number } {
+  const phase = (seconds + 4) % 11
+  if (phase > 3) return { raise: 0, angle: 0 }
+  const raise = smooth(Math.min(1, phase / 0.6)) * smooth(Math.min(1, (3 - phase) / 0.6))
+  return { raise, angle: 0.17 * Math.sin(phase * 9) }
+}
+
+function blinkAt(seconds: number): number {
+  const phase = seconds % 3.7
+  return phase < 0.18 ? Math.sin((phase / 0.18) * Math.PI) : 0
+}
+
+function speechAt(seconds: number): number {
+  const talk = Math.max(0, Math.sin(seconds * 0.55 + 0.4) + 0.55)
+  return Math.min(1, talk * Math.abs(Math.sin(seconds * 7.3) * Math.sin(seconds * 3.1 + 1)))
+}
+
+function smooth(t: number): number {
+  return t * t * (3 - 2 * t)
+}
+
+function noiseTable(seed: number, deviation: number): Int8Array {
+  const random = seededRandom(seed ^ 0x5eed)
+  return Int8Array.from({ length: NOISE_LENGTH }, () => {
+    const gauss = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
+    return Math.round(Math.max(-4, Math.min(4, gauss)) * deviation)
+  })
+}
+
+/** The empty studio with a dozen different noises. */
+function makePlates(widthPx: number, heightPx: number, noise: Int8Array, seed: number): Uint8Array[] {
+  const clean = cleanPlate(widthPx, heightPx)
+  const random = seededRandom(seed ^ 0xb1a7e)
+  const lumaLength = widthPx * heightPx
+  return Array.from({ length: PLATES }, () => {
+    const plate = new Uint8Array(clean.length)
+    let at = Math.floor(random() * NOISE_LENGTH)
+    for (let i = 0; i < clean.length; i += 1) {
+      at = (at + 1) & (NOISE_LENGTH - 1)
+      // Rows must not repeat each other, so each jumps to a place of its own.
+      if (i % widthPx === 0) at = Math.floor(random() * NOISE_LENGTH)
+      const value = clean[i]! + (i < lumaLength ? noise[at]! : noise[at]! >> 1)
+      plate[i] = value < 16 ? 16 : value > 240 ? 240 : value
+    }
+    return plate
+  })
+}
+
+function cleanPlate(widthPx: number, heightPx: number): Uint8Array {
+  const plate = new Uint8Array(i420ByteLength(widthPx, heightPx))
+  const rgb = new Float64Array(3)
+  const codes = new Float64Array(3)
+  const scale = 1280 / widthPx
+  const chromaWidth = Math.ceil(widthPx / 2)
+  const chromaLength = chromaWidth * Math.ceil(heightPx / 2)
+  for (let y = 0; y < heightPx; y += 1) {
+    for (let x = 0; x < widthPx; x += 1) {
+      clothColour((x + 0.5) * scale, (y + 0.5) * scale, rgb)
+      rgbToYcbcr(CODING, rgb[0]! / 255, rgb[1]! / 255, rgb[2]! / 255, codes)
+      plate[y * widthPx + x] = Math.round(codes[0]!)
+      if ((x & 1) === 1 || (y & 1) === 1) continue
+      const at = widthPx * heightPx + (y >> 1) * chromaWidth + (x >> 1)
+      plate[at] = Math.round(codes[1]!)
+      plate[at + chromaLength] = Math.round(codes[2]!)
+    }
+  }
+  return plate
+}
+
+/** Puts the presenter over the plate: each plane is C = α·F + (1 − α)·K, chroma from 2×2 means. */
+function mixForeground(box: ForegroundBox, widthPx: number, heightPx: number, out: Uint8Array, noise: Int8Array, frameNumber: number): void {
+  const { data, left, top, width, height } = box
+  const chromaWidth = Math.ceil(widthPx / 2)
+  const chromaLength = chromaWidth * Math.ceil(heightPx / 2)
+  let noiseAt = (frameNumber * 7919) & (NOISE_LENGTH - 1)
+  for (let y = 0; y < height; y += 1) {
+    const row = (top + y) * widthPx + left
+    noiseAt = (noiseAt + 4099) & (NOISE_LENGTH - 1)
+    for (let x = 0; x < width; x += 1) {
+      const at = (y * width + x) * 4
+      const alpha = data[at + 3]!
+      if (alpha === 0) continue
+      const luma = 16 + 0.18259 * data[at]! + 0.61423 * data[at + 1]! + 0.06201 * data[at + 2]!
+      const mixed = (luma * alpha + out[row + x]! * (255 - alpha)) / 255
+      out[row + x] = mixed + 0.5 + noise[(noiseAt + x * 5) & (NOISE_LENGTH - 1)]!
+    }
+  }
+  for (let y = 0; y + 1 < height; y += 2) {
+    const row = widthPx * heightPx + ((top + y) >> 1) * chromaWidth + (left >> 1)
+    for (let x = 0; x + 1 < width; x += 2) {
+      let alpha = 0
+      let red = 0
+      let green = 0
+      let blue = 0
+      for (let corner = 0; corner < 4; corner += 1) {
+        const at = ((y + (corner >> 1)) * width + x + (corner & 1)) * 4
+        const a = data[at + 3]!
+        alpha += a
+        red += data[at]! * a
+        green += data[at + 1]! * a
+        blue += data[at + 2]! * a
+      }
+      if (alpha === 0) continue
+      const share = alpha / 1020
+      const at = row + (x >> 1)
+      const cb = 128 + (-0.10064 * red - 0.33857 * green + 0.43922 * blue) / alpha
+      const cr = 128 + (0.43922 * red - 0.39894 * green - 0.04027 * blue) / alpha
+      const wiggle = noise[(noiseAt + x * 3 + y) & (NOISE_LENGTH - 1)]! >> 1
+      out[at] = cb * share + out[at]! * (1 - share) + 0.5 + wiggle
+      out[at + chromaLength] = cr * share + out[at + chromaLength]! * (1 - share) + 0.5 - wiggle
+    }
+  }
+}

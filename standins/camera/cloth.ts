@@ -1,0 +1,57 @@
+// The cloth and what is in view beside it, as pixels: uneven light, creases, a hem, a lamp stand.
+
+/** Encoded RGB (0..255) of the empty studio at (x, y), in units of a 1280 × 720 picture. */
+export function clothColour(x: number, y: number, out: Float64Array): void {
+  const leftEdge = 74 + y * 0.05 + 3 * Math.sin(y / 90)
+  const rightEdge = 1196 - y * 0.03 + 3 * Math.sin(y / 70 + 1)
+  if (x < leftEdge || x > rightEdge) {
+    wallColour(x, y, x < leftEdge ? leftEdge - x : x - rightEdge, out)
+    return
+  }
+  // Two lamps of unequal strength; the right and lower parts fall off.
+  const hot = Math.exp(-((x - 470) ** 2) / 330000 - (y - 250) ** 2 / 210000)
+  let light = 0.8 + 0.24 * hot - 0.05 * (x / 1280) - 0.05 * (y / 720)
+  // Creases: soft folds that hang a little slanted.
+  const slant = x + y * 0.12
+  light += 0.018 * Math.sin(slant / 41) + 0.014 * Math.sin(slant / 17 + 1.7)
+  light -= fold(slant, 288, 9, 0.075) + fold(slant, 905, 12, 0.09) + fold(slant, 1112, 7, 0.07)
+  light += fold(slant, 302, 7, 0.05) + fold(slant, 922, 8, 0.05)
+  const hem = Math.min(x - leftEdge, rightEdge - x)
+  if (hem < 9) light *= hem > 6 ? 0.84 : 0.95
+  out[0] = 46 * light + 3
+  out[1] = 178 * light
+  out[2] = 78 * light + 2
+}
+
+function fold(x: number, centre: number, width: number, depth: number): number {
+  return depth * Math.exp(-((x - centre) ** 2) / (2 * width * width))
+}
+
+function wallColour(x: number, y: number, fromEdge: number, out: Float64Array): void {
+  const shade = 0.86 - 0.2 * (y / 720) - 0.16 * Math.exp(-fromEdge / 12)
+  out[0] = 142 * shade
+  out[1] = 131 * shade
+  out[2] = 118 * shade
+  if (y > 640) {
+    out[0] = 96 * shade
+    out[1] = 72 * shade
+    out[2] = 54 * shade
+  }
+  // Lamp stand at the right: a bright head, a pole, two legs.
+  const pole = Math.abs(x - 1243)
+  const isPole = (pole < 4 && y > 150) || (y > 640 && Math.abs(pole - (y - 640) * 0.5) < 4)
+  if (isPole) {
+    const edge = pole < 4 ? 0.6 + 0.4 * (pole / 4) : 0.8
+    out[0] = 34 * edge
+    out[1] = 34 * edge
+    out[2] = 36 * edge
+  }
+  const headX = Math.abs(x - 1243) / 31
+  const headY = Math.abs(y - 108) / 52
+  if (headX < 1 && headY < 1) {
+    const isRim = headX > 0.88 || headY > 0.92
+    out[0] = isRim ? 26 : 255
+    out[1] = isRim ? 26 : 246
+    out[2] = isRim ? 28 : 224
+  }
+}

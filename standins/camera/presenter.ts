@@ -1,0 +1,446 @@
+// The presenter of the demo, drawn in the units of a 1280 × 720 picture. Three parts that move on
+// their own are drawn once; a frame only places them.
+import { seededRandom } from '../../core/random/seeded.ts'
+import type { MakeSheet, Pen, Sheet } from '../drawing/canvas.ts'
+import { addSpill } from './spill.ts'
+
+/** A drawn part and the point of the 1280 × 720 picture where its top left lies. */
+export interface Part {
+  readonly sheet: Sheet
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+export interface PresenterParts {
+  readonly torso: Part
+  readonly head: Part
+  readonly hand: Part
+}
+
+const SKIN = { light: '#e3a883', base: '#cf8d66', shade: '#a8653f', deep: '#7f4a2e' }
+const HAIR = { base: '#33231d', light: '#5b4034', dark: '#1f1512' }
+const WOOL = { light: '#e4ad45', base: '#d0932c', shade: '#9d6a1a' }
+
+/** Draws the three parts at `scale` pixels per unit. */
+export function drawPresenter(makeSheet: MakeSheet, scale: number, seed: number): PresenterParts {
+  return {
+    torso: drawPart(makeSheet, scale, { x: 260, y: 400, width: 760, height: 360 }, drawTorso),
+    head: drawPart(makeSheet, scale, { x: 420, y: 50, width: 440, height: 470 }, (pen) => drawHead(pen, seed)),
+    hand: drawPart(makeSheet, scale, { x: 860, y: 330, width: 260, height: 440 }, drawHand),
+  }
+}
+
+function drawPart(makeSheet: MakeSheet, scale: number, box: Omit<Part, 'sheet'>, draw: (pen: Pen) => void): Part {
+  const sheet = makeSheet(Math.ceil(box.width * scale), Math.ceil(box.height * scale))
+  sheet.pen.scale(scale, scale)
+  sheet.pen.translate(-box.x, -box.y)
+  sheet.pen.lineCap = 'round'
+  sheet.pen.lineJoin = 'round'
+  draw(sheet.pen)
+  addSpill(sheet, scale)
+  return { sheet, ...box }
+}
+
+function drawTorso(pen: Pen): void {
+  // Neck, in the shade of the chin.
+  const neck = pen.createLinearGradient(580, 0, 710, 0)
+  neck.addColorStop(0, SKIN.base)
+  neck.addColorStop(0.45, '#c07f59')
+  neck.addColorStop(1, SKIN.deep)
+  pen.fillStyle = neck
+  pen.beginPath()
+  pen.moveTo(586, 400)
+  pen.bezierCurveTo(590, 470, 584, 505, 548, 530)
+  pen.lineTo(640, 600)
+  pen.lineTo(738, 530)
+  pen.bezierCurveTo(700, 505, 694, 470, 698, 400)
+  pen.closePath()
+  pen.fill()
+  const underChin = pen.createLinearGradient(0, 430, 0, 505)
+  underChin.addColorStop(0, 'rgba(70,34,18,0.62)')
+  underChin.addColorStop(1, 'rgba(70,34,18,0)')
+  pen.fillStyle = underChin
+  pen.beginPath()
+  pen.ellipse(644, 432, 62, 74, 0, 0, Math.PI * 2)
+  pen.fill()
+
+  // Jumper.
+  const wool = pen.createLinearGradient(330, 480, 960, 720)
+  wool.addColorStop(0, WOOL.light)
+  wool.addColorStop(0.5, WOOL.base)
+  wool.addColorStop(1, WOOL.shade)
+  pen.fillStyle = wool
+  pen.beginPath()
+  pen.moveTo(556, 520)
+  pen.bezierCurveTo(500, 548, 420, 556, 380, 590)
+  pen.bezierCurveTo(340, 624, 318, 690, 306, 770)
+  pen.lineTo(974, 770)
+  pen.bezierCurveTo(962, 690, 940, 624, 900, 590)
+  pen.bezierCurveTo(860, 556, 784, 548, 728, 520)
+  pen.bezierCurveTo(708, 562, 676, 582, 642, 582)
+  pen.bezierCurveTo(608, 582, 576, 562, 556, 520)
+  pen.closePath()
+  pen.fill()
+  pen.save()
+  pen.clip()
+  // Ribs of the knit.
+  pen.lineWidth = 1.4
+  for (let i = -40; i <= 40; i += 1) {
+    const x = 640 + i * 9
+    pen.strokeStyle = i % 2 === 0 ? 'rgba(90,56,8,0.16)' : 'rgba(255,226,150,0.14)'
+    pen.beginPath()
+    pen.moveTo(x, 540)
+    pen.quadraticCurveTo(x + i * 1.1, 650, x + i * 1.7, 770)
+    pen.stroke()
+  }
+  softShade(pen, 960, 700, 230, 'rgba(70,38,0,0.5)')
+  softShade(pen, 500, 590, 120, 'rgba(255,235,170,0.28)')
+  // Arms part from the chest.
+  pen.strokeStyle = 'rgba(80,46,4,0.35)'
+  pen.lineWidth = 5
+  pen.beginPath()
+  pen.moveTo(430, 640)
+  pen.quadraticCurveTo(438, 700, 436, 770)
+  pen.moveTo(852, 640)
+  pen.quadraticCurveTo(842, 700, 846, 770)
+  pen.stroke()
+  pen.restore()
+  // Collar.
+  pen.strokeStyle = WOOL.shade
+  pen.lineWidth = 24
+  pen.beginPath()
+  pen.moveTo(560, 522)
+  pen.bezierCurveTo(582, 566, 612, 586, 642, 586)
+  pen.bezierCurveTo(672, 586, 702, 566, 724, 522)
+  pen.stroke()
+  pen.strokeStyle = WOOL.base
+  pen.lineWidth = 17
+  pen.stroke()
+  // Clip microphone.
+  pen.fillStyle = '#20201f'
+  pen.beginPath()
+  pen.roundRect(657, 604, 15, 28, 6)
+  pen.fill()
+  pen.fillStyle = '#4b4b49'
+  pen.beginPath()
+  pen.roundRect(659, 606, 11, 12, 5)
+  pen.fill()
+}
+
+function drawHead(pen: Pen, seed: number): void {
+  const random = seededRandom(seed)
+  drawHairMass(pen, random)
+  drawEar(pen, 523, 318, 1)
+  drawEar(pen, 757, 318, -1)
+  drawFace(pen)
+  drawFringe(pen, random)
+  drawGlasses(pen)
+}
+
+function drawHairMass(pen: Pen, random: () => number): void {
+  const hair = pen.createRadialGradient(590, 170, 30, 640, 260, 260)
+  hair.addColorStop(0, HAIR.light)
+  hair.addColorStop(0.5, HAIR.base)
+  hair.addColorStop(1, HAIR.dark)
+  pen.fillStyle = hair
+  pen.beginPath()
+  pen.moveTo(512, 446)
+  pen.bezierCurveTo(482, 412, 478, 330, 490, 250)
+  pen.bezierCurveTo(500, 160, 560, 104, 642, 104)
+  pen.bezierCurveTo(724, 104, 786, 160, 794, 250)
+  pen.bezierCurveTo(804, 330, 800, 412, 770, 446)
+  pen.bezierCurveTo(746, 462, 716, 446, 704, 410)
+  pen.bezierCurveTo(680, 380, 602, 380, 578, 410)
+  pen.bezierCurveTo(566, 446, 536, 462, 512, 446)
+  pen.closePath()
+  pen.fill()
+  // Loose curls round the outline: what a key finds hardest.
+  for (let i = 0; i < 210; i += 1) {
+    const angle = Math.PI * (0.86 + 1.28 * random())
+    const spread = 0.94 + 0.08 * random()
+    const x = 641 + Math.cos(angle) * 156 * spread
+    const y = 282 + Math.sin(angle) * 178 * spread
+    curl(pen, x, y, angle + (random() - 0.5) * 1.6, 12 + random() * 26, 0.8 + random() * 1.5, random, i % 3 === 0 ? HAIR.light : HAIR.base)
+  }
+  for (let side = 0; side < 2; side += 1) {
+    for (let i = 0; i < 44; i += 1) {
+      const y = 250 + random() * 190
+      const x = side === 0 ? 492 + random() * 14 : 790 - random() * 14
+      curl(pen, x, y, (side === 0 ? Math.PI : 0) + (random() - 0.5) * 1.4, 8 + random() * 20, 0.8 + random() * 1.6, random, HAIR.base)
+    }
+  }
+}
+
+/** One curl from (x, y) outward. */
+function curl(pen: Pen, x: number, y: number, angle: number, length: number, width: number, random: () => number, colour: string): void {
+  const bend = (random() - 0.5) * 2.2
+  pen.strokeStyle = colour
+  pen.lineWidth = width
+  pen.beginPath()
+  pen.moveTo(x - Math.cos(angle) * 8, y - Math.sin(angle) * 8)
+  pen.bezierCurveTo(
+    x + Math.cos(angle + bend) * length * 0.4,
+    y + Math.sin(angle + bend) * length * 0.4,
+    x + Math.cos(angle - bend) * length * 0.8,
+    y + Math.sin(angle - bend) * length * 0.8,
+    x + Math.cos(angle + bend * 0.6) * length,
+    y + Math.sin(angle + bend * 0.6) * length,
+  )
+  pen.stroke()
+}
+
+function drawEar(pen: Pen, x: number, y: number, side: number): void {
+  pen.fillStyle = side > 0 ? SKIN.base : SKIN.shade
+  pen.beginPath()
+  pen.ellipse(x, y, 17, 31, side * 0.14, 0, Math.PI * 2)
+  pen.fill()
+  pen.strokeStyle = 'rgba(110,56,30,0.5)'
+  pen.lineWidth = 3
+  pen.beginPath()
+  pen.ellipse(x + side * 2, y, 8, 19, side * 0.14, Math.PI * 0.6, Math.PI * 1.8)
+  pen.stroke()
+}
+
+function drawFace(pen: Pen): void {
+  const face = pen.createRadialGradient(590, 270, 20, 640, 320, 190)
+  face.addColorStop(0, SKIN.light)
+  face.addColorStop(0.55, SKIN.base)
+  face.addColorStop(1, SKIN.shade)
+  pen.fillStyle = face
+  pen.beginPath()
+  pen.moveTo(526, 270)
+  pen.bezierCurveTo(526, 176, 580, 152, 641, 152)
+  pen.bezierCurveTo(702, 152, 756, 176, 756, 270)
+  pen.bezierCurveTo(757, 360, 724, 418, 690, 442)
+  pen.bezierCurveTo(660, 462, 622, 462, 592, 442)
+  pen.bezierCurveTo(558, 418, 525, 360, 526, 270)
+  pen.closePath()
+  pen.fill()
+  pen.save()
+  pen.clip()
+  softShade(pen, 760, 340, 110, 'rgba(96,46,22,0.55)')
+  softShade(pen, 640, 470, 70, 'rgba(96,46,22,0.35)')
+  softShade(pen, 572, 362, 44, 'rgba(214,98,78,0.30)')
+  softShade(pen, 706, 362, 44, 'rgba(196,84,64,0.28)')
+  softShade(pen, 600, 216, 66, 'rgba(255,226,196,0.34)')
+  pen.restore()
+  // Nose.
+  pen.strokeStyle = 'rgba(126,66,38,0.65)'
+  pen.lineWidth = 4
+  pen.beginPath()
+  pen.moveTo(652, 300)
+  pen.bezierCurveTo(660, 330, 670, 346, 664, 358)
+  pen.bezierCurveTo(658, 366, 644, 367, 632, 364)
+  pen.stroke()
+  softShade(pen, 640, 340, 24, 'rgba(255,222,192,0.30)')
+  softShade(pen, 664, 366, 20, 'rgba(110,52,28,0.30)')
+  // Brows.
+  pen.strokeStyle = HAIR.base
+  pen.lineWidth = 8
+  pen.beginPath()
+  pen.moveTo(562, 262)
+  pen.quadraticCurveTo(590, 248, 618, 258)
+  pen.moveTo(664, 258)
+  pen.quadraticCurveTo(694, 248, 720, 263)
+  pen.stroke()
+}
+
+function drawFringe(pen: Pen, random: () => number): void {
+  pen.fillStyle = HAIR.base
+  pen.beginPath()
+  pen.moveTo(516, 300)
+  pen.bezierCurveTo(512, 190, 560, 126, 642, 122)
+  pen.bezierCurveTo(724, 126, 770, 190, 766, 300)
+  pen.bezierCurveTo(756, 250, 738, 222, 706, 206)
+  pen.bezierCurveTo(668, 188, 622, 190, 590, 206)
+  pen.bezierCurveTo(552, 224, 530, 256, 516, 300)
+  pen.closePath()
+  pen.fill()
+  // Coils: short strokes that follow the fall of the hair, light from the left.
+  for (let i = 0; i < 420; i += 1) {
+    const angle = Math.PI * (1.0 + random())
+    const reach = 92 + random() * 74
+    coil(pen, 641 + Math.cos(angle) * reach, 280 + Math.sin(angle) * reach * 1.05, angle + Math.PI / 2, random)
+  }
+  for (let side = 0; side < 2; side += 1) {
+    for (let i = 0; i < 130; i += 1) {
+      const x = side === 0 ? 492 + random() * 36 : 754 + random() * 36
+      coil(pen, x, 262 + random() * 180, Math.PI / 2, random)
+    }
+  }
+}
+
+/** A short bent stroke of hair. */
+function coil(pen: Pen, x: number, y: number, along: number, random: () => number): void {
+  const isLit = random() < 0.62 - (x - 500) / 640
+  const length = 7 + random() * 11
+  const bend = (random() - 0.5) * 9
+  const angle = along + (random() - 0.5) * 1.1
+  const dx = Math.cos(angle) * length
+  const dy = Math.sin(angle) * length
+  pen.strokeStyle = isLit ? `rgba(126,92,74,${0.16 + random() * 0.3})` : `rgba(16,10,8,${0.2 + random() * 0.4})`
+  pen.lineWidth = 1.4 + random() * 2.2
+  pen.beginPath()
+  pen.moveTo(x - dx / 2, y - dy / 2)
+  pen.quadraticCurveTo(x - dy * 0.1 + bend, y + dx * 0.1 + bend, x + dx / 2, y + dy / 2)
+  pen.stroke()
+}
+
+function drawGlasses(pen: Pen): void {
+  pen.fillStyle = 'rgba(235,244,250,0.10)'
+  pen.strokeStyle = '#26211f'
+  pen.lineWidth = 6
+  for (const x of [552, 650]) {
+    pen.beginPath()
+    pen.roundRect(x, 278, 82, 60, 25)
+    pen.fill()
+    pen.stroke()
+  }
+  pen.lineWidth = 5
+  pen.beginPath()
+  pen.moveTo(634, 300)
+  pen.quadraticCurveTo(642, 293, 650, 300)
+  pen.moveTo(552, 298)
+  pen.lineTo(530, 304)
+  pen.moveTo(732, 298)
+  pen.lineTo(752, 304)
+  pen.stroke()
+  pen.strokeStyle = 'rgba(255,255,255,0.30)'
+  pen.lineWidth = 3
+  pen.beginPath()
+  pen.moveTo(566, 292)
+  pen.lineTo(582, 287)
+  pen.moveTo(664, 292)
+  pen.lineTo(680, 287)
+  pen.stroke()
+}
+
+/** Eyes and mouth, drawn on top of the head in each frame. `blink` and `speech` run 0..1. */
+export function drawExpression(pen: Pen, blink: number, speech: number): void {
+  for (const x of [593, 691]) {
+    pen.fillStyle = '#f3ebe2'
+    pen.beginPath()
+    pen.ellipse(x, 306, 19, Math.max(1.2, 10.5 * (1 - blink)), 0, 0, Math.PI * 2)
+    pen.fill()
+    if (blink < 0.6) {
+      pen.fillStyle = '#3c2a1e'
+      pen.beginPath()
+      pen.arc(x + 1, 306, 8.2 * (1 - blink * 0.6), 0, Math.PI * 2)
+      pen.fill()
+      pen.fillStyle = '#fff'
+      pen.beginPath()
+      pen.arc(x - 2, 303, 2.2, 0, Math.PI * 2)
+      pen.fill()
+    }
+    pen.strokeStyle = '#2a1b15'
+    pen.lineWidth = 3.4
+    pen.beginPath()
+    pen.ellipse(x, 306, 20, Math.max(1.4, 11 * (1 - blink)), 0, Math.PI * 1.08, Math.PI * 1.92)
+    pen.stroke()
+  }
+  const open = speech * 15
+  pen.fillStyle = '#5d1f1c'
+  pen.beginPath()
+  pen.moveTo(597, 397)
+  pen.bezierCurveTo(620, 405 - open * 0.2, 664, 405 - open * 0.2, 689, 395)
+  pen.bezierCurveTo(670, 418 + open, 616, 419 + open, 597, 397)
+  pen.closePath()
+  pen.fill()
+  if (open > 4) {
+    pen.fillStyle = '#efe4d8'
+    pen.beginPath()
+    pen.ellipse(643, 403.5, 27, 3, 0, 0, Math.PI)
+    pen.fill()
+  }
+  pen.strokeStyle = '#a8453f'
+  pen.lineWidth = 5
+  pen.beginPath()
+  pen.moveTo(596, 396)
+  pen.bezierCurveTo(620, 404 - open * 0.2, 664, 404 - open * 0.2, 690, 394)
+  pen.stroke()
+  pen.strokeStyle = '#bd5a51'
+  pen.lineWidth = 6
+  pen.beginPath()
+  pen.moveTo(607, 409)
+  pen.bezierCurveTo(622, 421 + open, 664, 421 + open, 680, 407)
+  pen.stroke()
+  pen.strokeStyle = 'rgba(120,60,36,0.45)'
+  pen.lineWidth = 3
+  pen.beginPath()
+  pen.moveTo(589, 388)
+  pen.quadraticCurveTo(586, 396, 590, 403)
+  pen.moveTo(697, 386)
+  pen.quadraticCurveTo(700, 394, 696, 401)
+  pen.stroke()
+}
+
+function drawHand(pen: Pen): void {
+  // Sleeve.
+  const sleeve = pen.createLinearGradient(930, 560, 1060, 640)
+  sleeve.addColorStop(0, WOOL.light)
+  sleeve.addColorStop(1, WOOL.shade)
+  pen.strokeStyle = sleeve
+  pen.lineWidth = 92
+  pen.beginPath()
+  pen.moveTo(966, 790)
+  pen.quadraticCurveTo(985, 690, 993, 620)
+  pen.stroke()
+  pen.strokeStyle = 'rgba(90,56,8,0.4)'
+  pen.lineWidth = 5
+  pen.beginPath()
+  pen.moveTo(949, 586)
+  pen.quadraticCurveTo(995, 600, 1038, 590)
+  pen.stroke()
+  // Palm and fingers, towards the camera.
+  const palm = pen.createRadialGradient(985, 520, 10, 995, 530, 90)
+  palm.addColorStop(0, '#e7b08c')
+  palm.addColorStop(1, SKIN.base)
+  pen.fillStyle = palm
+  pen.strokeStyle = palm
+  const fingers: readonly (readonly [number, number, number, number, number])[] = [
+    [962, 500, 944, 420, 22],
+    [984, 494, 980, 398, 23],
+    [1008, 496, 1016, 408, 22],
+    [1030, 506, 1050, 438, 19],
+  ]
+  for (const [fromX, fromY, toX, toY, width] of fingers) {
+    pen.lineWidth = width
+    pen.beginPath()
+    pen.moveTo(fromX, fromY)
+    pen.lineTo(toX, toY)
+    pen.stroke()
+  }
+  pen.beginPath()
+  pen.roundRect(950, 480, 92, 108, 34)
+  pen.fill()
+  pen.lineWidth = 25
+  pen.beginPath()
+  pen.moveTo(966, 560)
+  pen.quadraticCurveTo(932, 532, 922, 498)
+  pen.stroke()
+  pen.strokeStyle = 'rgba(140,72,42,0.4)'
+  pen.lineWidth = 2.6
+  pen.beginPath()
+  pen.moveTo(966, 540)
+  pen.quadraticCurveTo(990, 514, 1032, 520)
+  pen.moveTo(974, 572)
+  pen.quadraticCurveTo(978, 540, 1010, 532)
+  for (const [fromX, fromY, toX, toY] of fingers) {
+    const x = fromX + (toX - fromX) * 0.42
+    const y = fromY + (toY - fromY) * 0.42
+    pen.moveTo(x - 7, y)
+    pen.lineTo(x + 7, y)
+  }
+  pen.stroke()
+}
+
+/** A round soft patch of colour. */
+function softShade(pen: Pen, x: number, y: number, radius: number, colour: string): void {
+  const patch = pen.createRadialGradient(x, y, 0, x, y, radius)
+  patch.addColorStop(0, colour)
+  patch.addColorStop(1, colour.replace(/[\d.]+\)$/, '0)'))
+  pen.fillStyle = patch
+  pen.fillRect(x - radius, y - radius, radius * 2, radius * 2)
+}
