@@ -3,17 +3,26 @@ import { z } from 'zod'
 import { steps } from '../steps/index.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
+import { LIMITS } from './limits.ts'
 import type { Show, Step } from './show.ts'
-
-/** Most of each thing that a show may hold; keeps one document small enough to save on every edit. */
-export const LIMITS = { inputs: 40, scenes: 60, layers: 40, steps: 24, blocks: 6, nameLength: 80, textLength: 600 } as const
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 const name = z.string().trim().min(1, 'must not be empty').max(LIMITS.nameLength)
 const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour written #rrggbb')
 
+/** A number within bounds; the message names the bounds and what came. */
+function numberWithin(min: number, max: number) {
+  const error = (issue: { readonly input?: unknown }) => `must be a number between ${min} and ${max}, got ${JSON.stringify(issue.input)}`
+  return z.number({ error }).min(min, { error }).max(max, { error })
+}
+
+/** A whole number within bounds. */
+function wholeWithin(min: number, max: number) {
+  return numberWithin(min, max).refine(Number.isInteger, { error: (issue) => `must be a whole number, got ${JSON.stringify(issue.input)}` })
+}
+
 function paramSchema(spec: ParamSpec) {
-  return spec.type === 'colour' ? colour : z.number().min(spec.min).max(spec.max)
+  return spec.type === 'colour' ? colour : numberWithin(spec.min, spec.max)
 }
 
 function paramsSchema(specs: ParamSpecs) {
@@ -37,9 +46,9 @@ const cameraInput = z.strictObject({
   kind: z.literal('camera'),
   name,
   device,
-  widthPx: z.int().min(160).max(3840),
-  heightPx: z.int().min(120).max(2160),
-  frameRate: z.int().min(5).max(60),
+  widthPx: wholeWithin(160, 3840),
+  heightPx: wholeWithin(120, 2160),
+  frameRate: wholeWithin(5, 60),
   treatment,
 })
 const pictureInput = z.strictObject({
@@ -53,11 +62,11 @@ const colourInput = z.strictObject({ id, kind: z.literal('colour'), name, colour
 const inputSchema = z.discriminatedUnion('kind', [cameraInput, pictureInput, colourInput])
 
 const placement = z.strictObject({
-  x: z.number().min(-20000).max(20000),
-  y: z.number().min(-20000).max(20000),
-  width: z.number().min(1).max(20000),
-  height: z.number().min(1).max(20000),
-  angleDeg: z.number().min(-360).max(360),
+  x: numberWithin(-20000, 20000),
+  y: numberWithin(-20000, 20000),
+  width: numberWithin(1, 20000),
+  height: numberWithin(1, 20000),
+  angleDeg: numberWithin(-360, 360),
   fit: z.enum(['fit', 'fill', 'stretch']),
 })
 
@@ -68,8 +77,8 @@ const textContent = z.strictObject({
     .array(
       z.strictObject({
         text: z.string().max(LIMITS.textLength),
-        weight: z.number().min(100).max(900),
-        sizePx: z.number().min(4).max(600),
+        weight: numberWithin(100, 900),
+        sizePx: numberWithin(4, 600),
         colour,
       }),
     )
@@ -78,8 +87,8 @@ const textContent = z.strictObject({
   plate: z
     .strictObject({
       colour,
-      opacity: z.number().min(0).max(1),
-      paddingPx: z.number().min(0).max(400),
+      opacity: numberWithin(0, 1),
+      paddingPx: numberWithin(0, 400),
       accent: colour.nullable(),
     })
     .nullable(),
@@ -91,8 +100,8 @@ const layerBase = {
   visible: z.boolean(),
   locked: z.boolean(),
   placement,
-  opacity: z.number().min(0).max(1),
-  frame: z.strictObject({ cornerRadiusPx: z.number().min(0).max(4000) }),
+  opacity: numberWithin(0, 1),
+  frame: z.strictObject({ cornerRadiusPx: numberWithin(0, 4000) }),
   treatment,
 }
 const layerSchema = z.discriminatedUnion('kind', [
@@ -107,9 +116,9 @@ const showObject = z.strictObject({
   version: z.literal(1),
   name,
   canvas: z.strictObject({
-    widthPx: z.int().min(160).max(3840),
-    heightPx: z.int().min(120).max(2160),
-    frameRate: z.int().min(5).max(60),
+    widthPx: wholeWithin(160, 3840),
+    heightPx: wholeWithin(120, 2160),
+    frameRate: wholeWithin(5, 60),
   }),
   inputs: z.array(inputSchema).max(LIMITS.inputs),
   scenes: z.array(sceneSchema).min(1, 'must hold at least one scene').max(LIMITS.scenes),

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+// A swatch that opens the system's colour chooser, and the code beside it.
+import { ref } from 'vue'
+
+const props = defineProps<{ modelValue: string; label: string; disabled?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
+const draft = ref<string | null>(null)
+
+function commit(): void {
+  const text = draft.value?.trim() ?? ''
+  draft.value = null
+  const code = text.startsWith('#') ? text : `#${text}`
+  if (/^#[0-9a-f]{6}$/i.test(code) && code.toLowerCase() !== props.modelValue) emit('update:modelValue', code.toLowerCase())
+}
+</script>
+
+<template>
+  <span class="inline-flex items-center gap-2">
+    <input
+      type="color"
+      :value="modelValue"
+      :aria-label="label"
+      :disabled="disabled"
+      class="swatch h-5 w-7 shrink-0 cursor-pointer rounded border border-line"
+      @input="emit('update:modelValue', ($event.target as HTMLInputElement).value)"
+    />
+    <input
+      type="text"
+      :value="draft ?? modelValue"
+      :aria-label="`${label}, code`"
+      :disabled="disabled"
+      maxlength="7"
+      spellcheck="false"
+      class="w-17 rounded border border-transparent bg-transparent px-1 font-num text-[12px] hover:border-line"
+      @focus="draft = modelValue"
+      @input="draft = ($event.target as HTMLInputElement).value"
+      @blur="commit"
+      @keydown.enter="commit"
+    />
+  </span>
+</template>
+
+<style scoped>
+.swatch {
+  appearance: none;
+  padding: 0;
+  overflow: hidden;
+}
+.swatch::-webkit-color-swatch-wrapper {
+  padding: 0;
+}
+.swatch::-webkit-color-swatch {
+  border: 0;
+}
+</style>

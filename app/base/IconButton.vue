@@ -1,0 +1,22 @@
+<script setup lang="ts">
+import type { Component } from 'vue'
+
+defineProps<{ icon: Component; label: string; isOn?: boolean; disabled?: boolean; size?: 'small' | 'normal' }>()
+</script>
+
+<template>
+  <button
+    type="button"
+    class="inline-grid shrink-0 place-items-center rounded-md transition-colors duration-150 disabled:opacity-40"
+    :class="[
+      size === 'small' ? 'size-6' : 'size-8',
+      isOn ? 'bg-wash text-brass' : 'text-soft enabled:hover:bg-sunk enabled:hover:text-ink',
+    ]"
+    :aria-label="label"
+    :title="label"
+    :aria-pressed="isOn === undefined ? undefined : isOn"
+    :disabled="disabled"
+  >
+    <component :is="icon" :size="size === 'small' ? 14 : 16" :stroke-width="1.8" aria-hidden="true" />
+  </button>
+</template>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+// A number with its unit: typed, stepped with the arrow keys, or dragged sideways.
+import { computed, ref } from 'vue'
+import { useScrub } from './use-scrub.ts'
+
+const props = defineProps<{ modelValue: number; label: string; min: number; max: number; step: number; unit?: string; isBare?: boolean; disabled?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
+
+const draft = ref<string | null>(null)
+const digits = computed(() => Math.max(0, Math.ceil(-Math.log10(props.step) - 1e-9)))
+const shown = computed(() => draft.value ?? `${format(props.modelValue)}${props.unit ? ` ${props.unit}` : ''}`)
+const isWrong = computed(() => draft.value !== null && parse(draft.value) === null)
+
+function format(value: number): string {
+  return String(Number(value.toFixed(digits.value)))
+}
+
+function parse(text: string): number | null {
+  const value = Number(text.replace(',', '.').replace(/[^\d.+-]/g, ''))
+  return text.trim() === '' || Number.isNaN(value) ? null : value
+}
+
+function set(value: number): void {
+  const rounded = Math.round(value / props.step) * props.step
+  emit('update:modelValue', Math.min(props.max, Math.max(props.min, Number(rounded.toFixed(6)))))
+}
+
+function commit(): void {
+  const value = draft.value === null ? null : parse(draft.value)
+  draft.value = null
+  if (value !== null) set(value)
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.key === 'Enter') commit()
+  else if (event.key === 'Escape') draft.value = null
+  else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+    event.preventDefault()
+    draft.value = null
+    set(props.modelValue + (event.key === 'ArrowUp' ? 1 : -1) * props.step * (event.shiftKey ? 10 : 1))
+  }
+}
+
+const onPointerDown = useScrub((steps) => set(props.modelValue + steps * props.step))
+</script>
+
+<template>
+  <input
+    :value="shown"
+    type="text"
+    inputmode="decimal"
+    role="spinbutton"
+    :aria-label="label"
+    :aria-valuenow="modelValue"
+    :aria-valuemin="min"
+    :aria-valuemax="max"
+    :aria-valuetext="shown"
+    :aria-invalid="isWrong"
+    :disabled="disabled"
+    class="w-full min-w-0 cursor-ew-resize rounded-[5px] border px-1.5 py-1 font-num text-[12px] tabular-nums focus:cursor-text"
+    :class="[isBare ? 'border-transparent bg-transparent text-right hover:border-line' : 'border-line bg-raised', isWrong ? 'border-tally!' : '']"
+    @focus="draft = format(modelValue)"
+    @input="draft = ($event.target as HTMLInputElement).value"
+    @blur="commit"
+    @keydown="onKey"
+    @pointerdown="onPointerDown"
+  />
+</template>

@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import { Switch } from '@headlessui/vue'
+
+defineProps<{ modelValue: boolean; label: string; disabled?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [value: boolean] }>()
+</script>
+
+<template>
+  <Switch
+    :model-value="modelValue"
+    :disabled="disabled"
+    :aria-label="label"
+    class="relative h-4 w-7 shrink-0 rounded-full transition-colors duration-150 disabled:opacity-50"
+    :class="modelValue ? 'bg-green' : 'bg-line'"
+    @update:model-value="emit('update:modelValue', $event)"
+  >
+    <span class="absolute top-0.5 size-3 rounded-full bg-white shadow-sm transition-[left] duration-150" :class="modelValue ? 'left-3.5' : 'left-0.5'"></span>
+  </Switch>
+</template>

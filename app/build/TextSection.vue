@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { Plus, X } from 'lucide-vue-next'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { LIMITS } from '../../core/show/limits.ts'
+import { updateLayer } from '../../core/show/edits.ts'
+import type { TextLayer } from '../../core/show/show.ts'
+import { textFamilies, type TextBlock, type TextContent } from '../../core/text/text-content.ts'
+import BaseButton from '../base/BaseButton.vue'
+import ChoiceBar from '../base/ChoiceBar.vue'
+import ColourField from '../base/ColourField.vue'
+import IconButton from '../base/IconButton.vue'
+import NumberField from '../base/NumberField.vue'
+import ToggleSwitch from '../base/ToggleSwitch.vue'
+import { useShowStore } from '../show/show.store.ts'
+import InspectorSection from './InspectorSection.vue'
+
+const props = defineProps<{ layer: TextLayer }>()
+const { t } = useI18n()
+const showStore = useShowStore()
+const text = computed(() => props.layer.text)
+const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
+const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
+
+function change(part: Partial<TextContent>, key: string): void {
+  const { sceneId } = showStore
+  if (sceneId === null) return
+  showStore.edit(
+    t('edits.text'),
+    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, ...part } } : layer)),
+    `text-${props.layer.id}-${key}`,
+  )
+}
+
+function changeBlock(index: number, part: Partial<TextBlock>): void {
+  change({ blocks: text.value.blocks.map((block, at) => (at === index ? { ...block, ...part } : block)) }, `block-${index}-${Object.keys(part).join()}`)
+}
+
+function addBlock(): void {
+  const last = text.value.blocks.at(-1)!
+  change({ blocks: [...text.value.blocks, { ...last, text: t('build.textDefault'), weight: 400, sizePx: Math.round(last.sizePx * 0.6) }] }, 'add')
+}
+</script>
+
+<template>
+  <InspectorSection :title="t('inspector.text')">
+    <div v-for="(block, index) in text.blocks" :key="index" class="mb-3">
+      <div class="flex items-center gap-1">
+        <textarea
+          :value="block.text"
+          :aria-label="t('inspector.line', { n: index + 1 })"
+          rows="1"
+          :maxlength="LIMITS.textLength"
+          class="field-sizing-content max-h-28 w-full resize-none rounded-md border border-line bg-raised px-2 py-1.5"
+          @input="changeBlock(index, { text: ($event.target as HTMLTextAreaElement).value })"
+        ></textarea>
+        <IconButton
+          v-if="text.blocks.length > 1"
+          :icon="X"
+          size="small"
+          :label="t('inspector.removeLine', { n: index + 1 })"
+          @click="change({ blocks: text.blocks.filter((_, at) => at !== index) }, 'remove')"
+        />
+      </div>
+      <div class="mt-1.5 flex items-end gap-2">
+        <label class="w-17 text-[11.5px] text-soft">
+          {{ t('inspector.size') }}
+          <NumberField class="mt-0.5 text-ink" :model-value="block.sizePx" :label="t('inspector.size')" :min="8" :max="400" :step="1" unit="px" @update:model-value="changeBlock(index, { sizePx: $event })" />
+        </label>
+        <label class="w-14 text-[11.5px] text-soft">
+          {{ t('inspector.weight') }}
+          <NumberField class="mt-0.5 text-ink" :model-value="block.weight" :label="t('inspector.weight')" :min="200" :max="800" :step="50" @update:model-value="changeBlock(index, { weight: $event })" />
+        </label>
+        <ColourField class="mb-1 ml-auto" :model-value="block.colour" :label="t('inspector.colour')" @update:model-value="changeBlock(index, { colour: $event })" />
+      </div>
+    </div>
+    <BaseButton v-if="text.blocks.length < LIMITS.blocks" kind="quiet" :icon="Plus" class="-ml-2" @click="addBlock">{{ t('inspector.addLine') }}</BaseButton>
+    <div class="mt-1 grid gap-2">
+      <label class="flex items-center justify-between gap-2">
+        <span>{{ t('inspector.family') }}</span>
+        <select
+          :value="text.family"
+          class="max-w-40 rounded-md border border-line bg-raised px-1.5 py-1"
+          @change="change({ family: ($event.target as HTMLSelectElement).value as TextContent['family'] }, 'family')"
+        >
+          <option v-for="family in textFamilies" :key="family">{{ family }}</option>
+        </select>
+      </label>
+      <ChoiceBar class="justify-self-start" :model-value="text.align" :label="t('inspector.align')" :choices="aligns" @update:model-value="change({ align: $event }, 'align')" />
+      <div class="flex items-center gap-2">
+        <ToggleSwitch :model-value="text.plate !== null" :label="t('inspector.plate')" @update:model-value="change({ plate: $event ? USUAL_PLATE : null }, 'plate')" />
+        <span class="flex-1">{{ t('inspector.plate') }}</span>
+        <ColourField v-if="text.plate" :model-value="text.plate.colour" :label="t('inspector.plateColour')" @update:model-value="change({ plate: { ...text.plate, colour: $event } }, 'plate-colour')" />
+      </div>
+    </div>
+  </InspectorSection>
+</template>

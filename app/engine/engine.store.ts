@@ -1,0 +1,149 @@
+// The running engine, its cameras and its feed, as the views see them.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { SourceInfo } from '../../core/plan/frame-plan.ts'
+import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
+import { StudioEngine } from '../../engine/client/studio-engine.ts'
+import type { EngineStats } from '../../engine/protocol.ts'
+import { StudioHost } from '../../webcam/host/studio-host.ts'
+import { useShowStore } from '../show/show.store.ts'
+import { engineFiles } from './engine-files.ts'
+import { openStandin } from './open-standin.ts'
+import { StudioLink } from './studio-link.ts'
+
+export const useEngineStore = defineStore('engine', () => {
+  const showStore = useShowStore()
+  const stats = shallowRef<EngineStats | null>(null)
+  const infos = shallowRef<ReadonlyMap<string, SourceInfo>>(new Map())
+  const cameraStates = shallowRef<Readonly<Record<string, CameraState>>>({})
+  const isFeedOn = ref(false)
+  const meetingCount = ref(0)
+  const hasFirstPicture = ref(false)
+  const failure = ref<string | null>(null)
+  const assetFailure = ref<string | null>(null)
+  const isServerReached = ref(false)
+  /** Grows when the engine starts anew, so that views open their pictures again. */
+  const generation = ref(0)
+  const canFeed = 'MediaStreamTrackGenerator' in window && 'MediaStreamTrackProcessor' in window
+
+  const link = new StudioLink({
+    onOpen: (isOpen) => {
+      isServerReached.value = isOpen
+      if (!isOpen) return
+      host.announce()
+      showStore.flush()
+    },
+    onEditor: (showId, isEditor) => {
+      if (showId === showStore.showId) showStore.setEditor(isEditor)
+    },
+  })
+  const host = new StudioHost(link.signalling, (count) => (meetingCount.value = count))
+  let engine = makeEngine()
+  const cameras = new CameraManager(
+    {
+      mediaDevices: navigator.mediaDevices,
+      openStandin,
+      streamOf: (track) => new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: 1 }).readable,
+      setTimer: (run, delayMs) => window.setTimeout(run, delayMs),
+      clearTimer: (timer) => window.clearTimeout(timer),
+    },
+    {
+      onSupply: (inputId, supply) => engine.setCamera(inputId, supply),
+      onGone: (inputId) => engine.dropCamera(inputId),
+      onState: (inputId, state) => (cameraStates.value = { ...cameraStates.value, [inputId]: state }),
+    },
+  )
+
+  function makeEngine(): StudioEngine {
+    return new StudioEngine(engineFiles, {
+      onFirstPicture: () => (hasFirstPicture.value = true),
+      onSources: (next) => (infos.value = next),
+      onStats: (next) => (stats.value = next),
+      onAssetFailed: (_asset, reason) => (assetFailure.value = reason),
+      onCameraEnded: (inputId) => cameras.ended(inputId),
+      onFailed: (reason) => (failure.value = reason),
+    })
+  }
+
+  watch(
+    () => showStore.show,
+    (show) => {
+      if (show === null) return
+      engine.setShow(show)
+      cameras.follow(show)
+    },
+    { immediate: true },
+  )
+  watch(
+    () => showStore.onAirId,
+    (sceneId) => {
+      if (sceneId !== null) engine.setOnAir(sceneId)
+    },
+    { immediate: true },
+  )
+  watch(
+    () => showStore.showId,
+    (showId) => {
+      if (showId === null) link.leave()
+      else link.edit(showId, false)
+    },
+    { immediate: true },
+  )
+  document.addEventListener('visibilitychange', () => engine.setPageHidden(document.hidden))
+
+  /** Starts the engine's worker anew after it died; the feed shows the card meanwhile. */
+  function restart(): void {
+    host.setFeed(null)
+    engine.dispose()
+    engine = makeEngine()
+    failure.value = null
+    generation.value += 1
+    const { show, onAirId } = showStore
+    if (show === null) return
+    engine.setShow(show)
+    if (onAirId !== null) engine.setOnAir(onAirId)
+    for (const input of show.inputs) if (input.kind === 'camera') cameras.retry(input.id)
+    if (isFeedOn.value) host.setFeed(engine.openFeed())
+  }
+
+  function startFeed(): void {
+    if (!canFeed || isFeedOn.value) return
+    isFeedOn.value = true
+    host.setFeed(engine.openFeed())
+  }
+
+  function stopFeed(): void {
+    isFeedOn.value = false
+    host.setFeed(null)
+    engine.closeFeed()
+  }
+
+  function takeOver(): void {
+    if (showStore.showId !== null) link.edit(showStore.showId, true)
+  }
+
+  return {
+    stats,
+    infos,
+    cameraStates,
+    isFeedOn,
+    meetingCount,
+    hasFirstPicture,
+    failure,
+    assetFailure,
+    isServerReached,
+    generation,
+    canFeed,
+    frameMs: computed(() => stats.value?.frameMs ?? 0),
+    openView: (canvas: OffscreenCanvas, request: Parameters<StudioEngine['openView']>[1]) => engine.openView(canvas, request),
+    changeView: (viewId: string, request: Parameters<StudioEngine['changeView']>[1]) => engine.changeView(viewId, request),
+    closeView: (viewId: string) => engine.closeView(viewId),
+    freeze: (inputId: string, isFrozen: boolean) => engine.freeze(inputId, isFrozen),
+    pick: (inputId: string, x: number, y: number, beforeStepId: string | null) => engine.pick(inputId, x, y, beforeStepId),
+    retryCamera: (inputId: string) => cameras.retry(inputId),
+    restart,
+    startFeed,
+    stopFeed,
+    takeOver,
+  }
+})

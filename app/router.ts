@@ -1,0 +1,31 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import { api } from './show/api.ts'
+
+const LAST_SHOW_KEY = 'green-room:last-show'
+
+/** Remembers which show to open first next time. */
+export function rememberShow(showId: string): void {
+  localStorage.setItem(LAST_SHOW_KEY, showId)
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    {
+      path: '/',
+      name: 'home',
+      component: () => import('./shows/ShowsView.vue'),
+      // A presenter lands in the show they left, or in the demo.
+      beforeEnter: async () => {
+        const shows = await api.listShows().catch(() => [])
+        const last = localStorage.getItem(LAST_SHOW_KEY)
+        const show = shows.find((candidate) => candidate.id === last) ?? shows.find((candidate) => candidate.id.startsWith('demo-'))
+        return show === undefined ? { name: 'shows' } : { name: 'build', params: { showId: show.id } }
+      },
+    },
+    { path: '/shows', name: 'shows', component: () => import('./shows/ShowsView.vue') },
+    { path: '/show/:showId/build', name: 'build', component: () => import('./build/BuildView.vue'), props: true },
+    { path: '/show/:showId/bench/:inputId?', name: 'bench', component: () => import('./bench/BenchView.vue'), props: true },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

@@ -1,0 +1,22 @@
+<script setup lang="ts">
+import { Check, CloudOff, LoaderCircle, TriangleAlert } from 'lucide-vue-next'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useShowStore } from '../show/show.store.ts'
+
+const { t } = useI18n()
+const showStore = useShowStore()
+const icons = { saved: Check, saving: LoaderCircle, offline: CloudOff, stale: TriangleAlert, refused: TriangleAlert } as const
+const words = computed(() => {
+  const state = showStore.saveState
+  return state.kind === 'refused' ? t('save.refused', { why: state.why }) : t(`save.${state.kind}`)
+})
+const isTrouble = computed(() => !['saved', 'saving'].includes(showStore.saveState.kind))
+</script>
+
+<template>
+  <span role="status" class="flex max-w-52 items-center gap-1" :class="isTrouble ? 'font-medium text-brass' : 'text-soft'" :title="words">
+    <component :is="icons[showStore.saveState.kind]" :size="14" aria-hidden="true" class="shrink-0" />
+    <span class="truncate">{{ words }}</span>
+  </span>
+</template>

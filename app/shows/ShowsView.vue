@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { Copy, Ellipsis, History, Pencil, Plus, Trash2 } from 'lucide-vue-next'
+import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRouter } from 'vue-router'
+import { toast } from 'vue-sonner'
+import { newShow } from '../../core/show/create.ts'
+import { renameShow } from '../../core/show/edits.ts'
+import type { Show } from '../../core/show/show.ts'
+import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
+import BaseButton from '../base/BaseButton.vue'
+import EmptyState from '../base/EmptyState.vue'
+import InlineName from '../base/InlineName.vue'
+import { api, type StoredShow } from '../show/api.ts'
+import { makeId } from '../show/make-id.ts'
+import { useShowStore } from '../show/show.store.ts'
+import ShowCover from './ShowCover.vue'
+import { timeOf } from './time-of.ts'
+import VersionsDialog from './VersionsDialog.vue'
+
+const RETRY_MS = 1500
+const { t, locale } = useI18n()
+const router = useRouter()
+const showStore = useShowStore()
+const shows = ref<StoredShow[]>([])
+const isLoaded = ref(false)
+const hasFailed = ref(false)
+const renamingId = ref<string | null>(null)
+const versionsId = ref<string | null>(null)
+let timer: number | null = null
+
+async function load(): Promise<void> {
+  try {
+    const summaries = await api.listShows()
+    shows.value = await Promise.all(summaries.map((summary) => api.getShow(summary.id)))
+    isLoaded.value = true
+    hasFailed.value = false
+  } catch {
+    hasFailed.value = true
+    timer = window.setTimeout(() => void load(), RETRY_MS)
+  }
+}
+
+onMounted(() => {
+  showStore.close()
+  void load()
+})
+onBeforeUnmount(() => {
+  if (timer !== null) window.clearTimeout(timer)
+})
+
+/** Runs a call, says what went wrong, and brings the list up to date. */
+async function attempt(run: () => Promise<unknown>): Promise<void> {
+  try {
+    await run()
+  } catch (error) {
+    toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))
+  }
+  await load()
+}
+
+function create(show: Show): Promise<void> {
+  return attempt(async () => {
+    const stored = await api.createShow(show)
+    await router.push({ name: 'build', params: { showId: stored.id } })
+  })
+}
+
+function createNew(): Promise<void> {
+  const words = { scene: t('build.sceneName', { n: 1 }), camera: t('build.newCameraName'), wall: t('build.wall') }
+  return create(newShow(t('shows.newName'), words, makeId))
+}
+
+function rename(stored: StoredShow, name: string): Promise<void> {
+  return attempt(() => api.saveShow(stored.id, stored.revision, renameShow(stored.show, name)))
+}
+
+function remove(stored: StoredShow): Promise<void> {
+  return attempt(async () => {
+    await api.deleteShow(stored.id)
+    toast(t('shows.deleted', { name: stored.show.name }), {
+      duration: 10_000,
+      action: { label: t('shows.bringBack'), onClick: () => void attempt(() => api.undeleteShow(stored.id)) },
+    })
+  })
+}
+
+function actionsOf(stored: StoredShow): MenuAction[] {
+  const copy = () => renameShow(stored.show, t('shows.copyName', { name: stored.show.name }).slice(0, 80))
+  return [
+    { label: t('shows.rename'), icon: Pencil, run: () => (renamingId.value = stored.id) },
+    { label: t('shows.duplicate'), icon: Copy, run: () => void attempt(() => api.createShow(copy())) },
+    { label: t('shows.versions'), icon: History, run: () => (versionsId.value = stored.id) },
+    { label: t('shows.delete'), icon: Trash2, run: () => void remove(stored) },
+  ]
+}
+</script>
+
+<template>
+  <main class="min-h-0 overflow-auto px-10 py-9">
+    <div class="mx-auto max-w-[1060px]">
+      <div class="mb-7 flex items-end gap-4">
+        <div class="flex-1">
+          <h1 class="font-head text-[28px] leading-tight font-bold tracking-tight">{{ t('shows.title') }}</h1>
+          <p class="mt-1 text-[14px] text-soft">{{ t('shows.intro') }}</p>
+        </div>
+        <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
+      </div>
+      <p v-if="hasFailed" role="alert" class="mb-5 rounded-lg bg-wash px-4 py-2">{{ t('shows.loadFailed') }}</p>
+      <EmptyState v-if="isLoaded && shows.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
+        <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
+      </EmptyState>
+      <ul class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-6 gap-y-8">
+        <li v-for="stored in shows" :key="stored.id" class="min-w-0">
+          <RouterLink
+            :to="{ name: 'build', params: { showId: stored.id } }"
+            class="block overflow-hidden rounded-xl border border-line hover:border-brass"
+            :aria-label="`${t('shows.open')}: ${stored.show.name}`"
+          >
+            <ShowCover :show="stored.show" />
+          </RouterLink>
+          <div class="mt-2 flex items-start gap-2">
+            <div class="min-w-0 flex-1">
+              <div class="font-head text-[16px] font-semibold">
+                <InlineName
+                  :model-value="stored.show.name"
+                  :label="t('shows.nameLabel')"
+                  :is-editing="renamingId === stored.id"
+                  @update:model-value="rename(stored, $event)"
+                  @done="renamingId = null"
+                />
+              </div>
+              <p class="text-soft">
+                {{ t('shows.scenes', stored.show.scenes.length) }} · {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}
+              </p>
+            </div>
+            <ActionMenu :actions="actionsOf(stored)" :label="t('shows.more', { name: stored.show.name })" align="right" is-icon>
+              <Ellipsis :size="18" aria-hidden="true" />
+            </ActionMenu>
+          </div>
+        </li>
+      </ul>
+    </div>
+    <VersionsDialog v-if="versionsId" :is-open="versionsId !== null" :show-id="versionsId" @close="versionsId = null" @restored="load" />
+  </main>
+</template>

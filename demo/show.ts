@@ -1,0 +1,122 @@
+// The demo show: a beekeepers' society gives an evening class on reading a brood frame.
+import type { Layer, Show, Step } from '../core/show/show.ts'
+import { newCamera, newInputLayer, newScene, newTextLayer } from '../core/show/create.ts'
+
+export const DEMO_SHOW_ID = 'demo-brood-frame'
+
+/** Hashes of the demo's pictures in the store. */
+export interface DemoAssets {
+  readonly wall: string
+  readonly mark: string
+  readonly meadow: string
+}
+
+const CANVAS = { widthPx: 1280, heightPx: 720, frameRate: 30 } as const
+
+/** Builds the demo show. Ids count up, so the show is the same each time. */
+export function demoShow(assets: DemoAssets): Show {
+  let count = 0
+  const makeId = () => `d${(count += 1)}`
+  const camera = { ...newCamera('Desk camera', { type: 'standin', standin: 'cloth' } as const, CANVAS, makeId), treatment: demoTreatment(makeId) }
+  const wall = { id: makeId(), kind: 'picture', name: 'Apiary wall', asset: assets.wall, treatment: [] } as const
+  const mark = { id: makeId(), kind: 'picture', name: 'Society mark', asset: assets.mark, treatment: [] } as const
+  const meadow = { id: makeId(), kind: 'picture', name: 'Evening meadow', asset: assets.meadow, treatment: [] } as const
+  const paper = { id: makeId(), kind: 'colour', name: 'Paper', colour: '#f3ead6', treatment: [] } as const
+
+  const onCanvas = (layer: Layer, part: Partial<Layer['placement']>, radius = 0): Layer => ({
+    ...layer,
+    placement: { ...layer.placement, ...part },
+    frame: { cornerRadiusPx: radius },
+  })
+  const wallLayer = () => onCanvas(newInputLayer(wall, CANVAS, makeId), { fit: 'fill' })
+  const markLayer = () => onCanvas(newInputLayer(mark, CANVAS, makeId), { x: 1128, y: 36, width: 112, height: 112 })
+
+  const title = newTextLayer('Class title', 'Reading a brood frame', CANVAS, makeId)
+  const classTitle: Layer = onCanvas(
+    {
+      ...title,
+      text: {
+        ...title.text,
+        blocks: [
+          { text: 'Reading a brood frame', weight: 700, sizePx: 42, colour: '#ffffff' },
+          { text: 'Evening class · part 2 of 4', weight: 400, sizePx: 24, colour: '#d8e5dd' },
+        ],
+      },
+    },
+    { x: 64, y: 556, width: 560, height: 116 },
+    4,
+  )
+  const points = newTextLayer('Tonight', '', CANVAS, makeId)
+  const tonight: Layer = onCanvas(
+    {
+      ...points,
+      text: {
+        family: 'Bricolage Grotesque',
+        align: 'start',
+        plate: null,
+        blocks: [
+          { text: 'What a healthy frame shows', weight: 700, sizePx: 46, colour: '#1d2a26' },
+          { text: '1  Capped brood, even and tan', weight: 400, sizePx: 29, colour: '#35463f' },
+          { text: '2  A rainbow of pollen above', weight: 400, sizePx: 29, colour: '#35463f' },
+          { text: '3  Eggs standing upright', weight: 400, sizePx: 29, colour: '#35463f' },
+        ],
+      },
+    },
+    { x: 64, y: 72, width: 700, height: 330 },
+  )
+  const thanks = newTextLayer('Thank you', '', CANVAS, makeId)
+  const closing: Layer = onCanvas(
+    {
+      ...thanks,
+      text: {
+        family: 'Bricolage Grotesque',
+        align: 'centre',
+        plate: null,
+        blocks: [
+          { text: 'Thank you, and good night', weight: 700, sizePx: 64, colour: '#fff6e2' },
+          { text: 'Next class: swarms, and how to prevent them', weight: 400, sizePx: 30, colour: '#f0d9a8' },
+        ],
+      },
+    },
+    { x: 140, y: 150, width: 1000, height: 190 },
+  )
+
+  return {
+    format: 'green-room-show',
+    version: 1,
+    name: 'Reading a brood frame',
+    canvas: CANVAS,
+    inputs: [camera, wall, mark, meadow, paper],
+    scenes: [
+      { ...newScene('Welcome', makeId), layers: [wallLayer(), newInputLayer(camera, CANVAS, makeId), classTitle, markLayer()] },
+      { ...newScene('Just me', makeId), layers: [wallLayer(), newInputLayer(camera, CANVAS, makeId)] },
+      {
+        ...newScene('Key points', makeId),
+        layers: [
+          newInputLayer(paper, CANVAS, makeId),
+          tonight,
+          onCanvas({ ...newInputLayer(wall, CANVAS, makeId), name: 'Window behind me' }, { x: 800, y: 216, width: 416, height: 440, fit: 'fill' }, 30),
+          onCanvas(newInputLayer(camera, CANVAS, makeId), { x: 800, y: 216, width: 416, height: 440, fit: 'fill' }, 30),
+        ],
+      },
+      {
+        ...newScene('Closing card', makeId),
+        layers: [
+          onCanvas(newInputLayer(meadow, CANVAS, makeId), { fit: 'fill' }),
+          closing,
+          onCanvas(newInputLayer(mark, CANVAS, makeId), { x: 590, y: 36, width: 100, height: 100 }),
+        ],
+      },
+    ],
+    holdingCard: { title: 'Back in a moment', detail: 'Reading a brood frame' },
+  }
+}
+
+/** Cloth edges and lamp off, a little brighter, the cloth gone. */
+function demoTreatment(makeId: () => string): Step[] {
+  return [
+    { id: makeId(), kind: 'crop', on: true, params: { left: 13, top: 0, right: 10, bottom: 0 } },
+    { id: makeId(), kind: 'tone', on: true, params: { exposure: 0.15, contrast: 1.04, gamma: 1, saturation: 1.05 } },
+    { id: makeId(), kind: 'chromaKey', on: true, params: { colour: '#2bb552', tolerance: 0.3, softness: 0.6, spill: 1 } },
+  ]
+}

@@ -1,0 +1,33 @@
+#!/usr/bin/env node
+// Builds what the server serves: the studio, the stand-in meeting, the webcam driver.
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { build } from 'vite'
+import { buildKernels } from './build-kernels.mjs'
+
+const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
+
+/** Builds everything into dist/. */
+export async function buildAll({ logLevel = 'warn' } = {}) {
+  buildKernels()
+  await build({ configFile: path.join(rootDir, 'vite.config.ts'), logLevel })
+  await build({
+    configFile: false,
+    root: path.join(rootDir, 'standins/meeting'),
+    logLevel,
+    build: { outDir: path.join(rootDir, 'dist/meeting'), emptyOutDir: true, target: 'chrome120' },
+  })
+  await build({
+    configFile: false,
+    logLevel,
+    build: {
+      outDir: path.join(rootDir, 'dist/webcam'),
+      emptyOutDir: true,
+      target: 'chrome120',
+      // One classic script, so that a page loads it before its own code runs.
+      lib: { entry: path.join(rootDir, 'webcam/driver/main.ts'), formats: ['iife'], name: 'greenRoomDriver', fileName: () => 'driver.js' },
+    },
+  })
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) await buildAll({ logLevel: 'info' })

@@ -1,0 +1,61 @@
+import path from 'node:path'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import type { Logger } from 'pino'
+import type { AssetStore } from './assets/asset-store.ts'
+import { assetRoutes } from './assets/routes.ts'
+import { errorHandler } from './errors.ts'
+import { guard, type Origins } from './guard.ts'
+import { HttpError } from './http-error.ts'
+import type { ShowStore } from './shows/show-store.ts'
+import { showRoutes } from './shows/routes.ts'
+
+export interface AppDeps {
+  readonly shows: ShowStore
+  readonly assets: AssetStore
+  readonly origins: Origins
+  readonly distDir: string
+  readonly log: Logger
+}
+
+/** Builds the studio's web application; `main.ts` listens. */
+export function createApp({ shows, assets, origins, distDir, log }: AppDeps): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(guard(origins))
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          workerSrc: ["'self'", 'blob:'],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:'],
+          connectSrc: ["'self'", 'ws://localhost:*', 'ws://127.0.0.1:*'],
+          frameAncestors: ["'none'"],
+        },
+      },
+      crossOriginResourcePolicy: false,
+      strictTransportSecurity: false,
+    }),
+  )
+  app.get('/api/health', (_request, response) => {
+    response.json({ ok: true })
+  })
+  app.use('/api/shows', showRoutes(shows))
+  app.use('/api/assets', assetRoutes(assets))
+  app.use('/api', (request) => {
+    throw new HttpError(404, 'not-found', `There is nothing at ${request.originalUrl}.`)
+  })
+  app.use('/webcam', express.static(path.join(distDir, 'webcam')))
+  app.use(express.static(path.join(distDir, 'app'), { index: false, maxAge: '1h' }))
+  app.get('/{*path}', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache')
+    response.sendFile(path.join(distDir, 'app', 'index.html'))
+  })
+  app.use(errorHandler(log))
+  return app
+}

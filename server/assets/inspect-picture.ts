@@ -1,0 +1,50 @@
+import sharp from 'sharp'
+import { HttpError } from '../http-error.ts'
+
+export const MAX_PICTURE_BYTES = 40 * 1024 * 1024
+/** More pixels than any canvas shows; larger ones would only cost memory. */
+export const MAX_PICTURE_PIXELS = 36_000_000
+
+/** Formats we take, as their content says, and their media types. */
+const MIME_TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', gif: 'image/gif' }
+
+export interface PictureFacts {
+  readonly mimeType: string
+  readonly widthPx: number
+  readonly heightPx: number
+}
+
+/**
+ * Looks at the content of a file, whatever its name says, and decodes it once. Throws an
+ * HttpError that names the fault and the fix.
+ */
+export async function inspectPicture(bytes: Buffer, fileName: string): Promise<PictureFacts> {
+  const name = `"${fileName}"`
+  if (bytes.length === 0) throw new HttpError(400, 'picture-empty', `${name} is empty (0 bytes). Choose the file again, or export it anew.`)
+  const metadata = await sharp(bytes, { limitInputPixels: false }).metadata().catch(() => null)
+  const mimeType = metadata?.format === undefined ? undefined : MIME_TYPES[metadata.format]
+  if (metadata === null || mimeType === undefined) {
+    throw new HttpError(415, 'picture-format', `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP or GIF file.`)
+  }
+  const pixels = metadata.width * metadata.height
+  if (pixels > MAX_PICTURE_PIXELS) {
+    throw new HttpError(
+      413,
+      'picture-pixels',
+      `${name} has ${(pixels / 1e6).toFixed(1)} megapixels (${metadata.width} × ${metadata.height}); at most ${MAX_PICTURE_PIXELS / 1e6} are allowed. Make it smaller and try again.`,
+    )
+  }
+  // Metadata sits at the front of a file, so only decoding all of it finds a cut-off one.
+  await sharp(bytes, { failOn: 'truncated' })
+    .raw()
+    .toBuffer()
+    .catch(() => {
+      throw new HttpError(400, 'picture-damaged', `${name} is damaged or cut off. Copy or export it again.`)
+    })
+  const isTurned = (metadata.orientation ?? 1) >= 5
+  return {
+    mimeType,
+    widthPx: isTurned ? metadata.height : metadata.width,
+    heightPx: isTurned ? metadata.width : metadata.height,
+  }
+}

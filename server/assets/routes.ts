@@ -1,0 +1,30 @@
+import { Router, raw } from 'express'
+import { HttpError } from '../http-error.ts'
+import type { AssetStore } from './asset-store.ts'
+import { MAX_PICTURE_BYTES } from './inspect-picture.ts'
+
+/** /api/assets: upload a picture as the raw body, read one by its hash. */
+export function assetRoutes(store: AssetStore): Router {
+  const router = Router()
+  router.post('/', raw({ type: () => true, limit: MAX_PICTURE_BYTES }), async (request, response) => {
+    const bytes: unknown = request.body
+    const fileName = fileNameOf(request.query['name'])
+    // An empty body never reaches the parser, so it arrives as something else.
+    response.status(201).json(await store.add(Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0), fileName))
+  })
+  router.get('/:hash', async (request, response) => {
+    const { asset, file } = await store.get(request.params.hash)
+    response.type(asset.mimeType)
+    response.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+    response.sendFile(file)
+  })
+  return router
+}
+
+function fileNameOf(name: unknown): string {
+  if (name === undefined) return 'picture'
+  if (typeof name !== 'string' || name.length === 0 || name.length > 200) {
+    throw new HttpError(400, 'bad-name', 'name must be 1 to 200 characters: the name of the file.')
+  }
+  return name
+}

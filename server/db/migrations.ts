@@ -1,0 +1,35 @@
+import { DataTypes, type QueryInterface } from 'sequelize'
+
+/** Steps that lift the database, in order. A released step never changes. */
+export const migrations: readonly { readonly name: string; readonly up: (queries: QueryInterface) => Promise<void> }[] = [
+  {
+    name: '001-shows-and-assets',
+    up: async (queries) => {
+      await queries.createTable('shows', {
+        id: { type: DataTypes.STRING(40), primaryKey: true },
+        name: { type: DataTypes.STRING(80), allowNull: false },
+        revision: { type: DataTypes.INTEGER, allowNull: false },
+        document: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+        updatedAt: { type: DataTypes.DATE, allowNull: false },
+        /** Set while a deleted show can still be brought back. */
+        deletedAt: { type: DataTypes.DATE, allowNull: true },
+      })
+      await queries.createTable('show_versions', {
+        showId: { type: DataTypes.STRING(40), primaryKey: true, references: { model: 'shows', key: 'id' }, onDelete: 'CASCADE' },
+        revision: { type: DataTypes.INTEGER, primaryKey: true },
+        document: { type: DataTypes.TEXT, allowNull: false },
+        savedAt: { type: DataTypes.DATE, allowNull: false },
+      })
+      await queries.createTable('assets', {
+        hash: { type: DataTypes.STRING(64), primaryKey: true },
+        mimeType: { type: DataTypes.STRING(40), allowNull: false },
+        byteLength: { type: DataTypes.INTEGER, allowNull: false },
+        widthPx: { type: DataTypes.INTEGER, allowNull: false },
+        heightPx: { type: DataTypes.INTEGER, allowNull: false },
+        fileName: { type: DataTypes.STRING(200), allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      })
+    },
+  },
+]

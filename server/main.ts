@@ -1,0 +1,22 @@
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { pino } from 'pino'
+import { seedDemo } from '../demo/seed.ts'
+import { readConfig } from './config.ts'
+import { startServer } from './start-server.ts'
+
+const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
+
+async function main(): Promise<void> {
+  const server = await startServer(readConfig(process.env, rootDir), pino({ level: process.env['GREEN_ROOM_LOG'] ?? 'warn' }))
+  await seedDemo(server.shows, server.assets)
+  process.stdout.write(`\n  Green Room          ${server.studioUrl}\n  Stand-in meeting    ${server.meetingUrl}\n\n  Stop with Ctrl+C.\n`)
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+    process.once(signal, () => void server.close().then(() => process.exit(0)))
+  }
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  process.exit(1)
+})

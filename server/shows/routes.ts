@@ -1,0 +1,45 @@
+import { Router, json } from 'express'
+import { z } from 'zod'
+import { showSchema } from '../../core/show/schema.ts'
+import type { ShowStore } from './show-store.ts'
+
+const BODY_LIMIT = '2mb'
+const revision = z.coerce.number().int().min(1)
+const saveBody = z.object({ baseRevision: z.int().min(1), show: showSchema })
+const createBody = z.object({ show: showSchema })
+const restoreBody = z.object({ revision })
+
+/** /api/shows: list, read, create, save, versions, restore, delete and undelete. */
+export function showRoutes(store: ShowStore): Router {
+  const router = Router()
+  router.use(json({ limit: BODY_LIMIT }))
+  router.get('/', async (_request, response) => {
+    response.json({ shows: await store.list() })
+  })
+  router.post('/', async (request, response) => {
+    const { show } = createBody.parse(request.body)
+    response.status(201).json(await store.create(show))
+  })
+  router.get('/:id', async (request, response) => {
+    response.json(await store.get(request.params.id))
+  })
+  router.put('/:id', async (request, response) => {
+    const { baseRevision, show } = saveBody.parse(request.body)
+    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, show)
+    response.json({ id, revision: saved, updatedAt })
+  })
+  router.get('/:id/versions', async (request, response) => {
+    response.json({ versions: await store.versions(request.params.id) })
+  })
+  router.post('/:id/restore', async (request, response) => {
+    response.json(await store.restore(request.params.id, restoreBody.parse(request.body).revision))
+  })
+  router.delete('/:id', async (request, response) => {
+    await store.delete(request.params.id)
+    response.status(204).end()
+  })
+  router.post('/:id/undelete', async (request, response) => {
+    response.json(await store.undelete(request.params.id))
+  })
+  return router
+}

@@ -1,0 +1,11 @@
+import tailwindcss from '@tailwindcss/vite'
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vite'
+
+/** The studio. The meeting and the driver have their own, in scripts/build.mjs. */
+export default defineConfig({
+  root: 'app',
+  plugins: [vue(), tailwindcss()],
+  build: { outDir: '../dist/app', emptyOutDir: true, target: 'chrome120', chunkSizeWarningLimit: 1200, assetsInlineLimit: 0 },
+  worker: { format: 'es' },
+})
