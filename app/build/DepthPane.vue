@@ -42,7 +42,7 @@ const what = computed(() => {
         :label="layer.name"
       />
     </div>
-    <div class="mt-3 pr-3 text-center leading-tight">
+    <div class="mt-3.5 h-[40px] pr-3 text-center leading-tight">
       <span class="block truncate font-semibold" :title="layer.name">{{ layer.name }}</span>
       <span class="flex items-center justify-center gap-1 text-[11.5px] text-soft">
         <EyeOff v-if="!layer.visible" :size="12" :aria-label="t('layer.hidden')" />
@@ -58,10 +58,9 @@ const what = computed(() => {
   perspective: 420px;
 }
 .flat {
-  transform: rotateY(38deg) scale(1.06);
+  transform: rotateY(38deg);
   transform-origin: 50% 100%;
   box-shadow: -5px 4px 9px #00000030;
-  margin-top: 6px;
 }
 .is-selected {
   outline: 2.5px solid var(--brass);

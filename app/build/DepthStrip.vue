@@ -72,14 +72,14 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
       </span>
     </div>
     <div class="relative flex min-h-0 flex-1 items-stretch">
-      <div class="absolute inset-x-0 bottom-[46px] h-px bg-line" aria-hidden="true"></div>
-      <div class="mb-[46px] flex shrink-0 items-center border-r-[6px] border-line pr-1 text-soft" aria-hidden="true">
+      <div class="absolute inset-x-0 bottom-[44px] h-px bg-line" aria-hidden="true"></div>
+      <div class="mt-2 mb-[44px] flex shrink-0 items-center border-r-[6px] border-line pr-1 text-soft" aria-hidden="true">
         <span class="[writing-mode:vertical-rl] rotate-180">{{ t('build.wall') }}</span>
       </div>
       <VueDraggable
         :model-value="[...layers]"
         tag="ol"
-        class="flex min-w-0 flex-1 overflow-x-auto overflow-y-hidden px-3 pt-1"
+        class="flex min-w-0 flex-1 items-end overflow-x-auto overflow-y-hidden px-4"
         :animation="150"
         :force-fallback="true"
         :fallback-tolerance="4"
@@ -98,7 +98,7 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
           @keydown.self="onKey($event, layer.id, index)"
         />
       </VueDraggable>
-      <div class="mb-[40px] flex shrink-0 flex-col items-center justify-end gap-0.5 pl-2 text-green" aria-hidden="true">
+      <div class="mb-[48px] flex shrink-0 flex-col items-center justify-end gap-0.5 pl-2 text-green" aria-hidden="true">
         <Eye :size="22" />
         <span class="text-soft">{{ t('build.audience') }}</span>
       </div>

@@ -9,12 +9,14 @@ import type { Scene } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
+import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
+const engine = useEngineStore()
 const renamingId = ref<string | null>(null)
 const scenes = computed(() => showStore.show?.scenes ?? [])
 const thumb = computed(() => {
@@ -109,7 +111,7 @@ function onKey(event: KeyboardEvent, scene: Scene, index: number): void {
             :height-px="thumb.heightPx"
             :label="scene.name"
           />
-          <span v-if="scene.id === showStore.onAirId" class="absolute top-1.5 left-1.5 rounded bg-[#b83425] px-1.5 py-px text-[11px] font-semibold text-white">
+          <span v-if="engine.isFeedOn && scene.id === showStore.onAirId" class="absolute top-1.5 left-1.5 rounded bg-[#b83425] px-1.5 py-px text-[11px] font-semibold text-white">
             {{ t('build.onAir') }}
           </span>
         </div>

@@ -17,7 +17,7 @@ import { useAddLayer } from './use-add-layer.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
-const { actions, addFiles, fileInput, onFilesChosen } = useAddLayer()
+const { actions, addFiles, onFilesChosen } = useAddLayer()
 const well = useTemplateRef<HTMLDivElement>('well')
 const { width: wellWidth, height: wellHeight } = useElementSize(well)
 const showsSafe = useLocalStorage('green-room:safe', true)

@@ -86,5 +86,5 @@ export function useAddLayer() {
     })),
   ])
 
-  return { actions, addFiles, fileInput, onFilesChosen }
+  return { actions, addFiles, onFilesChosen }
 }

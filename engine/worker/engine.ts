@@ -55,7 +55,7 @@ export class Engine {
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
     this.#pacer = new Pacer(
-      { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: clearTimeout },
+      { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
       (nowMs) => this.#tick(nowMs),
     )
   }

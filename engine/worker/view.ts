@@ -5,6 +5,7 @@ import { scaleScene } from '../../core/plan/scale-scene.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
+import type { Block } from '../cpu/heap.ts'
 import type { Treatments } from '../cpu/treatments.ts'
 import type { ViewRequest } from '../protocol.ts'
 import type { SourceBook } from './source-book.ts'
@@ -18,6 +19,8 @@ export class View {
   readonly #treatments: Treatments
   readonly #executor: CpuExecutor
   #plan: FramePlan | null = null
+  #greyBlock: Block | null = null
+  #scratch = new Uint8ClampedArray(0)
 
   constructor(canvas: OffscreenCanvas, request: ViewRequest, treatments: Treatments) {
     const pen = canvas.getContext('2d', { willReadFrequently: true })
@@ -58,14 +61,15 @@ export class View {
       return false
     }
     const picture = this.#executor.render(plan, book.frames)
-    if (this.request.kind === 'input' && this.request.stage === 'matte') this.#toGrey(picture)
-    else if (plan.ground === 'clear') unpremultiply(picture.data)
-    this.show(picture)
+    if (this.request.kind === 'input' && this.request.stage === 'matte') this.show(this.#greyOf(picture))
+    else if (plan.ground === 'clear') this.show(straightOf(picture, this.#scratchFor(picture.data.length)))
+    else this.show(picture)
     return plan.missing.length === 0
   }
 
   dispose(): void {
     this.#executor.dispose()
+    this.#freeGrey()
   }
 
   #makePlan(show: Show, book: SourceBook): FramePlan | null {
@@ -97,9 +101,24 @@ export class View {
     return planInput(request.inputId, info, steps, widthPx, heightPx)
   }
 
-  #toGrey(picture: RgbaPicture): void {
-    const { kernels } = this.#treatments.heap
-    kernels.alphaToGrey(picture.data.byteOffset, picture.data.byteOffset, picture.widthPx * picture.heightPx)
+  /** The executor's picture is its own and stays as it is, so that still parts need not be made anew. */
+  #greyOf(picture: RgbaPicture): RgbaPicture {
+    const { heap } = this.#treatments
+    if (this.#greyBlock !== null && this.#greyBlock.byteLength < picture.data.length) this.#freeGrey()
+    this.#greyBlock ??= heap.allocate(picture.data.length)
+    const { at } = this.#greyBlock
+    heap.kernels.alphaToGrey(picture.data.byteOffset, at, picture.widthPx * picture.heightPx)
+    return { ...picture, data: new Uint8ClampedArray(heap.bytes.buffer, at, picture.data.length) }
+  }
+
+  #freeGrey(): void {
+    if (this.#greyBlock !== null) this.#treatments.heap.free(this.#greyBlock)
+    this.#greyBlock = null
+  }
+
+  #scratchFor(byteLength: number): Uint8ClampedArray<ArrayBuffer> {
+    if (this.#scratch.length !== byteLength) this.#scratch = new Uint8ClampedArray(byteLength)
+    return this.#scratch
   }
 }
 
@@ -107,15 +126,15 @@ function imageDataOf(picture: RgbaPicture): ImageData {
   return new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, picture.widthPx, picture.heightPx)
 }
 
-/** Divides colours by alpha, in place, as ImageData wants them. */
-function unpremultiply(data: RgbaPicture['data']): void {
-  const words = new Uint32Array(data.buffer, data.byteOffset, data.length >> 2)
-  for (let i = 0; i < words.length; i += 1) {
-    const alpha = words[i]! >>> 24
+/** The picture with colours divided by alpha, as ImageData wants them, in `out`. */
+function straightOf(picture: RgbaPicture, out: Uint8ClampedArray<ArrayBuffer>): RgbaPicture {
+  out.set(picture.data)
+  for (let at = 0; at < out.length; at += 4) {
+    const alpha = out[at + 3]!
     if (alpha === 0 || alpha === 255) continue
-    const at = i * 4
-    data[at] = (data[at]! * 255 + (alpha >> 1)) / alpha
-    data[at + 1] = (data[at + 1]! * 255 + (alpha >> 1)) / alpha
-    data[at + 2] = (data[at + 2]! * 255 + (alpha >> 1)) / alpha
+    out[at] = (out[at]! * 255) / alpha
+    out[at + 1] = (out[at + 1]! * 255) / alpha
+    out[at + 2] = (out[at + 2]! * 255) / alpha
   }
+  return { ...picture, data: out }
 }

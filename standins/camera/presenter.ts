@@ -366,14 +366,6 @@ export function drawExpression(pen: Pen, blink: number, speech: number): void {
   pen.moveTo(607, 409)
   pen.bezierCurveTo(622, 421 + open, 664, 421 + open, 680, 407)
   pen.stroke()
-  pen.strokeStyle = 'rgba(120,60,36,0.45)'
-  pen.lineWidth = 3
-  pen.beginPath()
-  pen.moveTo(589, 388)
-  pen.quadraticCurveTo(586, 396, 590, 403)
-  pen.moveTo(697, 386)
-  pen.quadraticCurveTo(700, 394, 696, 401)
-  pen.stroke()
 }
 
 function drawHand(pen: Pen): void {
