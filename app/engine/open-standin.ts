@@ -1,3 +1,4 @@
+import mixWasmUrl from '../../standins/camera/kernels/mix.wasm?url'
 import type { CameraInput } from '../../core/show/show.ts'
 
 const SEED = 7
@@ -7,6 +8,6 @@ export function openStandin(input: CameraInput): MessagePort {
   const worker = new Worker(new URL('../../standins/camera/camera.worker.ts', import.meta.url), { type: 'module', name: 'stand-in camera' })
   const { port1, port2 } = new MessageChannel()
   const { widthPx, heightPx, frameRate } = input
-  worker.postMessage({ port: port1, widthPx, heightPx, frameRate, seed: SEED }, [port1])
+  worker.postMessage({ port: port1, mixWasmUrl: new URL(mixWasmUrl, location.href).href, widthPx, heightPx, frameRate, seed: SEED }, [port1])
   return port2
 }

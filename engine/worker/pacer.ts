@@ -9,9 +9,9 @@ export interface PacerClock {
 }
 
 /** A camera frame is taken at once if this share of a period has passed. */
-const EARLIEST_SHARE = 0.55
+const EARLIEST_SHARE = 0.3
 /** How long past its time a camera may be before the clock steps in. */
-const GRACE_SHARE = 0.3
+const GRACE_SHARE = 0.7
 /** Periods after which a silent camera no longer sets the beat. */
 const SILENT_PERIODS = 4
 

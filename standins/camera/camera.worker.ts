@@ -8,6 +8,7 @@ declare const self: DedicatedWorkerGlobalScope
 
 interface StartMessage {
   readonly port: MessagePort
+  readonly mixWasmUrl: string
   readonly widthPx: number
   readonly heightPx: number
   readonly frameRate: number
@@ -17,9 +18,11 @@ interface StartMessage {
 /** Buffers in flight: one on show, one on its way, one being drawn. */
 const BUFFERS = 3
 
-self.onmessage = ({ data }: MessageEvent<StartMessage>) => {
-  const { port, ...options } = data
-  const camera = new ClothCamera(browserSheet, options)
+self.onmessage = ({ data }: MessageEvent<StartMessage>) => void start(data)
+
+async function start({ port, mixWasmUrl, ...options }: StartMessage): Promise<void> {
+  const mixWasm = await (await fetch(mixWasmUrl)).arrayBuffer()
+  const camera = await ClothCamera.create(browserSheet, mixWasm, options)
   const free = Array.from({ length: BUFFERS }, () => new Uint8Array(i420ByteLength(options.widthPx, options.heightPx)))
   port.onmessage = ({ data: reply }: MessageEvent<{ type: 'return'; data: Uint8Array<ArrayBuffer> } | { type: 'stop' }>) => {
     if (reply.type === 'stop') self.close()

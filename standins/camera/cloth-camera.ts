@@ -6,6 +6,7 @@ import { i420ByteLength, type I420Picture, type RgbaPicture } from '../../core/p
 import { hashedRandom, seededRandom } from '../../core/random/seeded.ts'
 import type { MakeSheet, Sheet } from '../drawing/canvas.ts'
 import { clothColour } from './cloth.ts'
+import { Mixer, type ForegroundBox } from './mixer.ts'
 import { drawExpression, drawPresenter, type Part, type PresenterParts } from './presenter.ts'
 
 export interface ClothCameraOptions {
@@ -30,17 +31,25 @@ export class ClothCamera {
   readonly #parts: PresenterParts
   readonly #stage: Sheet
   readonly #plates: readonly Uint8Array[]
-  readonly #noise: Int8Array
+  readonly #mixer: Mixer
   readonly #scale: number
 
-  constructor(makeSheet: MakeSheet, options: ClothCameraOptions) {
-    this.options = { noise: 1.6, ...options }
+  private constructor(makeSheet: MakeSheet, options: Required<ClothCameraOptions>, mixer: Mixer, noise: Int8Array) {
+    this.options = options
+    this.#mixer = mixer
     const { widthPx, heightPx, seed } = this.options
     this.#scale = widthPx / 1280
     this.#parts = drawPresenter(makeSheet, this.#scale, seed)
     this.#stage = makeSheet(widthPx, heightPx)
-    this.#noise = noiseTable(seed, this.options.noise)
-    this.#plates = makePlates(widthPx, heightPx, this.#noise, seed)
+    this.#plates = makePlates(widthPx, heightPx, noise, seed)
+  }
+
+  /** Draws everything that does not move. `mixWasm` holds the bytes of kernels/mix.wasm; sizes must be even. */
+  static async create(makeSheet: MakeSheet, mixWasm: BufferSource, options: ClothCameraOptions): Promise<ClothCamera> {
+    const complete = { noise: 1.6, ...options }
+    const noise = noiseTable(complete.seed, complete.noise)
+    const mixer = await Mixer.create(mixWasm, complete.widthPx, complete.heightPx, noise)
+    return new ClothCamera(makeSheet, complete, mixer, noise)
   }
 
   /** The number of the frame that is due at `timeMs`. */
@@ -52,9 +61,7 @@ export class ClothCamera {
   draw(timeMs: number, out: Uint8Array): void {
     const frameNumber = this.frameNumberAt(timeMs)
     const plate = Math.floor(hashedRandom(this.options.seed, frameNumber) * PLATES)
-    out.set(this.#plates[plate]!)
-    const foreground = this.#foreground(frameNumber)
-    mixForeground(foreground, this.options.widthPx, this.options.heightPx, out, this.#noise, frameNumber)
+    this.#mixer.mix(this.#plates[plate]!, this.#foreground(frameNumber), frameNumber * 7919, out)
     this.#stamp(frameNumber, out)
   }
 
@@ -99,7 +106,8 @@ export class ClothCamera {
     const breath = 2.2 * Math.sin(seconds * 1.6)
     pen.setTransform(scale, 0, 0, scale, 0, 0)
     pen.save()
-    placePart(pen, this.#parts.torso, swayX * 0.6, breath, 640, 720, 0.003 * Math.sin(seconds * 0.71))
+    // Whole pixels: an unscaled copy costs a tenth of a resampled one.
+    placePart(pen, this.#parts.torso, Math.round(swayX * 0.6 * scale) / scale, Math.round(breath * scale) / scale, 640, 720, 0)
     pen.restore()
     pen.save()
     const nod = 0.018 * Math.sin(seconds * 0.9) + 0.012 * Math.sin(seconds * 2.3)
@@ -111,8 +119,9 @@ export class ClothCamera {
     }
     const left = Math.floor(270 * scale) & ~1
     const top = Math.floor(60 * scale) & ~1
-    const width = Math.min(widthPx - left, Math.ceil(890 * scale) & ~1)
-    const height = heightPx - top
+    const right = wave.raise > 0 ? 1160 : 1010
+    const width = Math.min(widthPx - left, Math.ceil((right - 270) * scale) & ~1)
+    const height = (heightPx - top) & ~1
     return { data: pen.getImageData(left, top, width, height).data, left, top, width, height }
   }
 
@@ -134,14 +143,6 @@ export class ClothCamera {
       }
     })
   }
-}
-
-interface ForegroundBox {
-  readonly data: Uint8ClampedArray
-  readonly left: number
-  readonly top: number
-  readonly width: number
-  readonly height: number
 }
 
 function placePart(pen: Sheet['pen'], part: Part, dx: number, dy: number, pivotX: number, pivotY: number, angle: number): void {
@@ -219,49 +220,4 @@ function cleanPlate(widthPx: number, heightPx: number): Uint8Array {
     }
   }
   return plate
-}
-
-/** Puts the presenter over the plate: each plane is C = α·F + (1 − α)·K, chroma from 2×2 means. */
-function mixForeground(box: ForegroundBox, widthPx: number, heightPx: number, out: Uint8Array, noise: Int8Array, frameNumber: number): void {
-  const { data, left, top, width, height } = box
-  const chromaWidth = Math.ceil(widthPx / 2)
-  const chromaLength = chromaWidth * Math.ceil(heightPx / 2)
-  let noiseAt = (frameNumber * 7919) & (NOISE_LENGTH - 1)
-  for (let y = 0; y < height; y += 1) {
-    const row = (top + y) * widthPx + left
-    noiseAt = (noiseAt + 4099) & (NOISE_LENGTH - 1)
-    for (let x = 0; x < width; x += 1) {
-      const at = (y * width + x) * 4
-      const alpha = data[at + 3]!
-      if (alpha === 0) continue
-      const luma = 16 + 0.18259 * data[at]! + 0.61423 * data[at + 1]! + 0.06201 * data[at + 2]!
-      const mixed = (luma * alpha + out[row + x]! * (255 - alpha)) / 255
-      out[row + x] = mixed + 0.5 + noise[(noiseAt + x * 5) & (NOISE_LENGTH - 1)]!
-    }
-  }
-  for (let y = 0; y + 1 < height; y += 2) {
-    const row = widthPx * heightPx + ((top + y) >> 1) * chromaWidth + (left >> 1)
-    for (let x = 0; x + 1 < width; x += 2) {
-      let alpha = 0
-      let red = 0
-      let green = 0
-      let blue = 0
-      for (let corner = 0; corner < 4; corner += 1) {
-        const at = ((y + (corner >> 1)) * width + x + (corner & 1)) * 4
-        const a = data[at + 3]!
-        alpha += a
-        red += data[at]! * a
-        green += data[at + 1]! * a
-        blue += data[at + 2]! * a
-      }
-      if (alpha === 0) continue
-      const share = alpha / 1020
-      const at = row + (x >> 1)
-      const cb = 128 + (-0.10064 * red - 0.33857 * green + 0.43922 * blue) / alpha
-      const cr = 128 + (0.43922 * red - 0.39894 * green - 0.04027 * blue) / alpha
-      const wiggle = noise[(noiseAt + x * 3 + y) & (NOISE_LENGTH - 1)]! >> 1
-      out[at] = cb * share + out[at]! * (1 - share) + 0.5 + wiggle
-      out[at + chromaLength] = cr * share + out[at + chromaLength]! * (1 - share) + 0.5 - wiggle
-    }
-  }
 }

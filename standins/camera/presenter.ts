@@ -260,13 +260,13 @@ function drawFringe(pen: Pen, random: () => number): void {
   pen.fill()
   // Coils: short strokes that follow the fall of the hair, light from the left.
   for (let i = 0; i < 420; i += 1) {
-    const angle = Math.PI * (1.0 + random())
-    const reach = 92 + random() * 74
+    const angle = Math.PI * (1.13 + 0.74 * random())
+    const reach = 98 + random() * 68
     coil(pen, 641 + Math.cos(angle) * reach, 280 + Math.sin(angle) * reach * 1.05, angle + Math.PI / 2, random)
   }
   for (let side = 0; side < 2; side += 1) {
     for (let i = 0; i < 130; i += 1) {
-      const x = side === 0 ? 492 + random() * 36 : 754 + random() * 36
+      const x = side === 0 ? 488 + random() * 24 : 770 + random() * 24
       coil(pen, x, 262 + random() * 180, Math.PI / 2, random)
     }
   }
