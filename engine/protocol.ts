@@ -21,9 +21,7 @@ export interface FontFile {
 }
 
 /** Where a camera's frames come from: a device's track, or a stand-in that posts buffers. */
-export type CameraSupply =
-  | { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> }
-  | { readonly type: 'port'; readonly port: MessagePort }
+export type CameraSupply = { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> } | { readonly type: 'port'; readonly port: MessagePort }
 
 export type ToEngine =
   | { readonly type: 'start'; readonly wasmUrl: string; readonly fonts: readonly FontFile[]; readonly assetUrlPrefix: string }
@@ -39,11 +37,26 @@ export type ToEngine =
   | { readonly type: 'openFeed'; readonly writable: WritableStream<VideoFrame> }
   | { readonly type: 'closeFeed' }
   /** Ask for the colour at (x, y), 0..1 across the untreated picture. */
-  | { readonly type: 'pick'; readonly requestId: number; readonly inputId: string; readonly x: number; readonly y: number; readonly beforeStepId: string | null }
+  | {
+      readonly type: 'pick'
+      readonly requestId: number
+      readonly inputId: string
+      readonly x: number
+      readonly y: number
+      readonly beforeStepId: string | null
+    }
 
 /** Figures of the last second or so. */
 export interface EngineStats {
-  readonly feed: { readonly isOpen: boolean; readonly fps: number; readonly sent: number; readonly lost: number; readonly widthPx: number; readonly heightPx: number; readonly showsCard: boolean }
+  readonly feed: {
+    readonly isOpen: boolean
+    readonly fps: number
+    readonly sent: number
+    readonly lost: number
+    readonly widthPx: number
+    readonly heightPx: number
+    readonly showsCard: boolean
+  }
   /** Mean time to make a frame. */
   readonly frameMs: number
   /** VideoFrames made or received and not yet closed or handed over. */

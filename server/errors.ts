@@ -22,7 +22,12 @@ function asHttpError(error: unknown): HttpError | null {
   if (error instanceof HttpError) return error
   if (error instanceof z.ZodError) {
     const details = issueLines(error)
-    return new HttpError(400, 'bad-input', `The request has ${details.length === 1 ? 'a field' : 'fields'} out of bounds: ${details.slice(0, 3).join('; ')}`, details)
+    return new HttpError(
+      400,
+      'bad-input',
+      `The request has ${details.length === 1 ? 'a field' : 'fields'} out of bounds: ${details.slice(0, 3).join('; ')}`,
+      details,
+    )
   }
   const type = (error as { type?: unknown } | null)?.type
   if (type === 'entity.too.large') return new HttpError(413, 'too-large', 'The request is too large for this address.')

@@ -14,13 +14,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
     class="inline-flex rounded-lg border border-line bg-sunk p-0.5"
     @update:model-value="emit('update:modelValue', $event)"
   >
-    <RadioGroupOption
-      v-for="choice in choices"
-      v-slot="{ checked }"
-      :key="choice.value"
-      :value="choice.value"
-      as="template"
-    >
+    <RadioGroupOption v-for="choice in choices" v-slot="{ checked }" :key="choice.value" :value="choice.value" as="template">
       <button
         type="button"
         class="rounded-md px-2.5 py-1 font-medium transition-colors duration-150"

@@ -8,10 +8,7 @@ defineProps<{ icon: Component; label: string; isOn?: boolean; disabled?: boolean
   <button
     type="button"
     class="inline-grid shrink-0 place-items-center rounded-md transition-colors duration-150 disabled:opacity-40"
-    :class="[
-      size === 'small' ? 'size-6' : 'size-8',
-      isOn ? 'bg-wash text-brass' : 'text-soft enabled:hover:bg-sunk enabled:hover:text-ink',
-    ]"
+    :class="[size === 'small' ? 'size-6' : 'size-8', isOn ? 'bg-wash text-brass' : 'text-soft enabled:hover:bg-sunk enabled:hover:text-ink']"
     :aria-label="label"
     :title="label"
     :aria-pressed="isOn === undefined ? undefined : isOn"

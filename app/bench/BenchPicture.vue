@@ -81,7 +81,13 @@ onBeforeUnmount(() => {
       <BaseButton :icon="Pipette" :disabled="keyStep === null" :class="isPicking ? 'border-brass! bg-wash!' : ''" :aria-pressed="isPicking" @click="togglePick">
         {{ isPicking ? t('bench.picking') : t('bench.pick') }}
       </BaseButton>
-      <BaseButton v-if="input?.kind === 'camera'" :icon="Snowflake" :class="bench.isFrozen ? 'border-brass! bg-wash!' : ''" :aria-pressed="bench.isFrozen" @click="toggleFreeze">
+      <BaseButton
+        v-if="input?.kind === 'camera'"
+        :icon="Snowflake"
+        :class="bench.isFrozen ? 'border-brass! bg-wash!' : ''"
+        :aria-pressed="bench.isFrozen"
+        @click="toggleFreeze"
+      >
         {{ bench.isFrozen ? t('bench.frozen') : t('bench.freeze') }}
       </BaseButton>
     </div>

@@ -48,14 +48,27 @@ function chooseFormat(event: Event): void {
 
 <template>
   <div class="grid gap-2">
-    <select :value="chosen" :aria-label="t('camera.choose')" class="w-full min-w-0 truncate rounded-md border border-line bg-raised px-2 py-1.5" data-testid="device" @change="choose">
+    <select
+      :value="chosen"
+      :aria-label="t('camera.choose')"
+      class="w-full min-w-0 truncate rounded-md border border-line bg-raised px-2 py-1.5"
+      data-testid="device"
+      @change="choose"
+    >
       <option :value="STANDIN">{{ t('camera.standin') }}</option>
       <option v-if="isGone && input.device.type === 'device'" :value="chosen">{{ input.device.label || t('camera.missing') }}</option>
       <option v-for="camera in cameras" :key="camera.deviceId" :value="camera.deviceId">{{ camera.label }}</option>
     </select>
-    <select :value="format" :aria-label="t('camera.size')" class="w-full rounded-md border border-line bg-raised px-2 py-1.5 font-num text-[12px]" @change="chooseFormat">
+    <select
+      :value="format"
+      :aria-label="t('camera.size')"
+      class="w-full rounded-md border border-line bg-raised px-2 py-1.5 font-num text-[12px]"
+      @change="chooseFormat"
+    >
       <template v-for="size in sizes" :key="size.widthPx">
-        <option v-for="rate in rates" :key="rate" :value="`${size.widthPx}×${size.heightPx}×${rate}`">{{ size.widthPx }}×{{ size.heightPx }} · {{ rate }}</option>
+        <option v-for="rate in rates" :key="rate" :value="`${size.widthPx}×${size.heightPx}×${rate}`">
+          {{ size.widthPx }}×{{ size.heightPx }} · {{ rate }}
+        </option>
       </template>
     </select>
     <p v-if="state !== 'live'" role="status" class="rounded-md bg-wash px-2.5 py-2 leading-snug">

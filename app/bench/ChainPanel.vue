@@ -71,7 +71,9 @@ function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | unde
         </li>
       </VueDraggable>
       <ActionMenu :actions="addActions" :label="t('bench.addStep')">
-        <span class="inline-flex w-[286px] items-center justify-center gap-1.5 rounded-lg border border-dashed border-line px-3 py-1.5 text-soft hover:border-soft hover:text-ink">
+        <span
+          class="inline-flex w-[286px] items-center justify-center gap-1.5 rounded-lg border border-dashed border-line px-3 py-1.5 text-soft hover:border-soft hover:text-ink"
+        >
           <Plus :size="16" aria-hidden="true" />
           {{ t('bench.addStep') }}
         </span>

@@ -57,7 +57,12 @@ function remove(): void {
       <template v-for="[param, spec] in specs" :key="param">
         <div v-if="spec.type === 'colour'" class="mb-1.5 flex items-center gap-2">
           <ColourField :model-value="String(values[param])" :label="words.paramOf(step.kind, param)" @update:model-value="set(param, $event)" />
-          <BaseButton class="ml-auto" :icon="Pipette" :class="bench.pickingStepId === step.id ? 'border-brass! bg-wash!' : ''" @click="bench.pickingStepId = bench.pickingStepId === step.id ? null : step.id">
+          <BaseButton
+            class="ml-auto"
+            :icon="Pipette"
+            :class="bench.pickingStepId === step.id ? 'border-brass! bg-wash!' : ''"
+            @click="bench.pickingStepId = bench.pickingStepId === step.id ? null : step.id"
+          >
             {{ t('bench.pick') }}
           </BaseButton>
         </div>

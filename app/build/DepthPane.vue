@@ -19,7 +19,12 @@ const input = computed(() => {
 const thumbHeight = computed(() => Math.round((THUMB_WIDTH_PX * showStore.show!.canvas.heightPx) / showStore.show!.canvas.widthPx))
 const what = computed(() => {
   const kind = t(`layer.kinds.${input.value?.kind ?? 'text'}`)
-  const isKeyed = input.value !== undefined && hasStep(input.value.treatment.filter((step) => step.on), 'chromaKey')
+  const isKeyed =
+    input.value !== undefined &&
+    hasStep(
+      input.value.treatment.filter((step) => step.on),
+      'chromaKey',
+    )
   return isKeyed ? `${kind} · ${t('layer.keyed')}` : kind
 })
 </script>
@@ -33,7 +38,10 @@ const what = computed(() => {
     :aria-pressed="isSelected"
     :data-layer="layer.name"
   >
-    <div class="flat checker relative overflow-hidden rounded-[2px] border" :class="[isSelected ? 'is-selected border-brass' : 'border-line', layer.visible ? '' : 'opacity-45']">
+    <div
+      class="flat checker relative overflow-hidden rounded-[2px] border"
+      :class="[isSelected ? 'is-selected border-brass' : 'border-line', layer.visible ? '' : 'opacity-45']"
+    >
       <LivePicture
         class="aspect-video"
         :request="{ kind: 'layer', sceneId, layerId: layer.id }"

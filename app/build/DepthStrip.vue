@@ -46,7 +46,10 @@ function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | unde
 /** Puts the hidden layer just in front of what hides it. */
 function fix(): void {
   if (worst.value === null) return
-  move(worst.value.layerId, layers.value.findIndex((layer) => layer.id === worst.value?.coveredBy))
+  move(
+    worst.value.layerId,
+    layers.value.findIndex((layer) => layer.id === worst.value?.coveredBy),
+  )
 }
 
 function onKey(event: KeyboardEvent, layerId: string, index: number): void {
@@ -66,7 +69,12 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
       <span v-if="warning" role="status" class="ml-auto flex min-w-0 items-center gap-1.5 text-brass">
         <CircleAlert :size="14" class="shrink-0" aria-hidden="true" />
         <span class="truncate">{{ warning }}</span>
-        <button v-if="worst && worst.hiddenShare >= FIX_FROM" type="button" class="ml-1 shrink-0 font-medium underline underline-offset-2 hover:text-ink" @click="fix">
+        <button
+          v-if="worst && worst.hiddenShare >= FIX_FROM"
+          type="button"
+          class="ml-1 shrink-0 font-medium underline underline-offset-2 hover:text-ink"
+          @click="fix"
+        >
           {{ t('build.bringForward', { back: nameOf(worst.layerId) }) }}
         </button>
       </span>

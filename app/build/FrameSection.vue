@@ -16,7 +16,11 @@ const roundest = computed(() => Math.max(1, Math.round(Math.min(props.layer.plac
 function setCorner(cornerRadiusPx: number): void {
   const { sceneId } = showStore
   if (sceneId === null) return
-  showStore.edit(t('edits.frame'), (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, frame: { cornerRadiusPx } })), `corner-${props.layer.id}`)
+  showStore.edit(
+    t('edits.frame'),
+    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, frame: { cornerRadiusPx } })),
+    `corner-${props.layer.id}`,
+  )
 }
 </script>
 

@@ -35,7 +35,11 @@ function wholeCanvas(): void {
 function setOpacity(percent: number): void {
   const { sceneId } = showStore
   if (sceneId === null) return
-  showStore.edit(t('edits.opacity'), (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, opacity: percent / 100 })), `opacity-${props.layer.id}`)
+  showStore.edit(
+    t('edits.opacity'),
+    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, opacity: percent / 100 })),
+    `opacity-${props.layer.id}`,
+  )
 }
 </script>
 

@@ -111,7 +111,10 @@ function onKey(event: KeyboardEvent, scene: Scene, index: number): void {
             :height-px="thumb.heightPx"
             :label="scene.name"
           />
-          <span v-if="engine.isFeedOn && scene.id === showStore.onAirId" class="absolute top-1.5 left-1.5 rounded bg-[#b83425] px-1.5 py-px text-[11px] font-semibold text-white">
+          <span
+            v-if="engine.isFeedOn && scene.id === showStore.onAirId"
+            class="absolute top-1.5 left-1.5 rounded bg-[#b83425] px-1.5 py-px text-[11px] font-semibold text-white"
+          >
             {{ t('build.onAir') }}
           </span>
         </div>

@@ -25,8 +25,13 @@ const isDropTarget = ref(false)
 const MARGIN_PX = 28
 
 const canvas = computed(() => showStore.show!.canvas)
-const zoom = computed(() => Math.max(0.05, Math.min((wellWidth.value - 2 * MARGIN_PX) / canvas.value.widthPx, (wellHeight.value - 2 * MARGIN_PX) / canvas.value.heightPx)))
-const pictureStyle = computed(() => ({ width: `${Math.round(canvas.value.widthPx * zoom.value)}px`, height: `${Math.round(canvas.value.heightPx * zoom.value)}px` }))
+const zoom = computed(() =>
+  Math.max(0.05, Math.min((wellWidth.value - 2 * MARGIN_PX) / canvas.value.widthPx, (wellHeight.value - 2 * MARGIN_PX) / canvas.value.heightPx)),
+)
+const pictureStyle = computed(() => ({
+  width: `${Math.round(canvas.value.widthPx * zoom.value)}px`,
+  height: `${Math.round(canvas.value.heightPx * zoom.value)}px`,
+}))
 const safeStyle = computed(() => {
   const area = safeArea('title', 100, 100)
   return { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` }
@@ -49,13 +54,23 @@ function onDrop(event: DragEvent): void {
           {{ t('build.add') }}
         </span>
       </ActionMenu>
-      <input ref="fileInput" type="file" accept="image/png,image/jpeg,image/webp,image/gif" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
+      <input
+        ref="fileInput"
+        type="file"
+        accept="image/png,image/jpeg,image/webp,image/gif"
+        multiple
+        class="hidden"
+        data-testid="picture-file"
+        @change="onFilesChosen"
+      />
       <span class="min-w-0 flex-1 truncate pl-2" :class="isOnAir && engine.isFeedOn ? 'font-medium text-tally' : ''">
         <template v-if="isOnAir && engine.isFeedOn">{{ t('build.isOnAir') }}</template>
       </span>
       <BaseButton v-if="!isOnAir && showStore.sceneId" :icon="Radio" @click="showStore.setOnAir(showStore.sceneId)">{{ t('build.putOnAir') }}</BaseButton>
       <IconButton :icon="Frame" :label="t('build.safe')" :is-on="showsSafe" @click="showsSafe = !showsSafe" />
-      <span class="ml-1 font-num text-[11.5px] text-soft tabular-nums">{{ canvas.widthPx }}×{{ canvas.heightPx }} · {{ canvas.frameRate }} · {{ Math.round(zoom * 100) }} %</span>
+      <span class="ml-1 font-num text-[11.5px] text-soft tabular-nums"
+        >{{ canvas.widthPx }}×{{ canvas.heightPx }} · {{ canvas.frameRate }} · {{ Math.round(zoom * 100) }} %</span
+      >
     </div>
     <div
       ref="well"
@@ -64,7 +79,12 @@ function onDrop(event: DragEvent): void {
       @dragleave="isDropTarget = false"
       @drop.prevent="onDrop"
     >
-      <div v-if="showStore.scene" class="relative" :style="pictureStyle" :class="isOnAir && engine.isFeedOn ? 'outline-2 outline-offset-2 outline-[#e0604f]' : ''">
+      <div
+        v-if="showStore.scene"
+        class="relative"
+        :style="pictureStyle"
+        :class="isOnAir && engine.isFeedOn ? 'outline-2 outline-offset-2 outline-[#e0604f]' : ''"
+      >
         <LivePicture
           class="absolute inset-0"
           :request="{ kind: 'scene', sceneId: showStore.scene.id, isSmall: false }"
@@ -82,7 +102,10 @@ function onDrop(event: DragEvent): void {
           <span class="inline-flex items-center gap-2"><LoaderCircle :size="18" class="animate-spin" aria-hidden="true" />{{ t('build.cameraStarting') }}</span>
         </div>
       </div>
-      <div v-if="isDropTarget" class="pointer-events-none absolute inset-3 grid place-items-center rounded-xl border-2 border-dashed border-[#e0b04b] bg-black/50 text-[16px] font-medium text-white">
+      <div
+        v-if="isDropTarget"
+        class="pointer-events-none absolute inset-3 grid place-items-center rounded-xl border-2 border-dashed border-[#e0b04b] bg-black/50 text-[16px] font-medium text-white"
+      >
         {{ t('build.dropHere') }}
       </div>
     </div>

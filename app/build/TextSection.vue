@@ -65,13 +65,35 @@ function addBlock(): void {
       <div class="mt-1.5 flex items-end gap-2">
         <label class="w-17 text-[11.5px] text-soft">
           {{ t('inspector.size') }}
-          <NumberField class="mt-0.5 text-ink" :model-value="block.sizePx" :label="t('inspector.size')" :min="8" :max="400" :step="1" unit="px" @update:model-value="changeBlock(index, { sizePx: $event })" />
+          <NumberField
+            class="mt-0.5 text-ink"
+            :model-value="block.sizePx"
+            :label="t('inspector.size')"
+            :min="8"
+            :max="400"
+            :step="1"
+            unit="px"
+            @update:model-value="changeBlock(index, { sizePx: $event })"
+          />
         </label>
         <label class="w-14 text-[11.5px] text-soft">
           {{ t('inspector.weight') }}
-          <NumberField class="mt-0.5 text-ink" :model-value="block.weight" :label="t('inspector.weight')" :min="200" :max="800" :step="50" @update:model-value="changeBlock(index, { weight: $event })" />
+          <NumberField
+            class="mt-0.5 text-ink"
+            :model-value="block.weight"
+            :label="t('inspector.weight')"
+            :min="200"
+            :max="800"
+            :step="50"
+            @update:model-value="changeBlock(index, { weight: $event })"
+          />
         </label>
-        <ColourField class="mb-1 ml-auto" :model-value="block.colour" :label="t('inspector.colour')" @update:model-value="changeBlock(index, { colour: $event })" />
+        <ColourField
+          class="mb-1 ml-auto"
+          :model-value="block.colour"
+          :label="t('inspector.colour')"
+          @update:model-value="changeBlock(index, { colour: $event })"
+        />
       </div>
     </div>
     <BaseButton v-if="text.blocks.length < LIMITS.blocks" kind="quiet" :icon="Plus" class="-ml-2" @click="addBlock">{{ t('inspector.addLine') }}</BaseButton>
@@ -86,11 +108,26 @@ function addBlock(): void {
           <option v-for="family in textFamilies" :key="family">{{ family }}</option>
         </select>
       </label>
-      <ChoiceBar class="justify-self-start" :model-value="text.align" :label="t('inspector.align')" :choices="aligns" @update:model-value="change({ align: $event }, 'align')" />
+      <ChoiceBar
+        class="justify-self-start"
+        :model-value="text.align"
+        :label="t('inspector.align')"
+        :choices="aligns"
+        @update:model-value="change({ align: $event }, 'align')"
+      />
       <div class="flex items-center gap-2">
-        <ToggleSwitch :model-value="text.plate !== null" :label="t('inspector.plate')" @update:model-value="change({ plate: $event ? USUAL_PLATE : null }, 'plate')" />
+        <ToggleSwitch
+          :model-value="text.plate !== null"
+          :label="t('inspector.plate')"
+          @update:model-value="change({ plate: $event ? USUAL_PLATE : null }, 'plate')"
+        />
         <span class="flex-1">{{ t('inspector.plate') }}</span>
-        <ColourField v-if="text.plate" :model-value="text.plate.colour" :label="t('inspector.plateColour')" @update:model-value="change({ plate: { ...text.plate, colour: $event } }, 'plate-colour')" />
+        <ColourField
+          v-if="text.plate"
+          :model-value="text.plate.colour"
+          :label="t('inspector.plateColour')"
+          @update:model-value="change({ plate: { ...text.plate, colour: $event } }, 'plate-colour')"
+        />
       </div>
     </div>
   </InspectorSection>

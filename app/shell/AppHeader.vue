@@ -95,5 +95,11 @@ function rename(name: string): void {
       <FeedControl v-if="isInShow" class="ml-2" />
     </div>
   </header>
-  <VersionsDialog v-if="showStore.showId" :is-open="isVersionsOpen" :show-id="showStore.showId" @close="isVersionsOpen = false" @restored="showStore.reload()" />
+  <VersionsDialog
+    v-if="showStore.showId"
+    :is-open="isVersionsOpen"
+    :show-id="showStore.showId"
+    @close="isVersionsOpen = false"
+    @restored="showStore.reload()"
+  />
 </template>

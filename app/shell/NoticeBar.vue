@@ -19,7 +19,8 @@ const notice = computed(() => {
   if (!engine.canFeed) return { text: t('feed.unsupported'), act: null, run: () => undefined }
   if (!showStore.isEditor) return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: takeOver }
   if (showStore.saveState.kind === 'stale') return { text: t('save.stale'), act: t('tabs.takeOver'), run: takeOver }
-  if (engine.assetFailure !== null) return { text: t('engine.assetFailed', { reason: engine.assetFailure }), act: t('errors.close'), run: () => (engine.assetFailure = null) }
+  if (engine.assetFailure !== null)
+    return { text: t('engine.assetFailed', { reason: engine.assetFailure }), act: t('errors.close'), run: () => (engine.assetFailure = null) }
   return null
 })
 

@@ -67,5 +67,9 @@ export const api = {
   listVersions: async (id: string) => (await call<{ versions: ShowVersion[] }>(`/shows/${encodeURIComponent(id)}/versions`)).versions,
   restoreVersion: (id: string, revision: number) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/restore`, sending('POST', { revision })),
   addAsset: (file: File) =>
-    call<Asset>(`/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }),
+    call<Asset>(`/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`, {
+      method: 'POST',
+      body: file,
+      headers: { 'content-type': 'application/octet-stream' },
+    }),
 }

@@ -144,7 +144,27 @@ export const useShowStore = defineStore('show', () => {
   }
 
   return {
-    showId, show, saveState, isEditor, sceneId, layerId, onAirId, scene, layer, undoLabel, redoLabel,
-    open, close, edit, undo, redo, reload, selectScene, selectLayer, setOnAir, setEditor, flush,
+    showId,
+    show,
+    saveState,
+    isEditor,
+    sceneId,
+    layerId,
+    onAirId,
+    scene,
+    layer,
+    undoLabel,
+    redoLabel,
+    open,
+    close,
+    edit,
+    undo,
+    redo,
+    reload,
+    selectScene,
+    selectLayer,
+    setOnAir,
+    setEditor,
+    flush,
   }
 })

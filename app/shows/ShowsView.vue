@@ -130,9 +130,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                   @done="renamingId = null"
                 />
               </div>
-              <p class="text-soft">
-                {{ t('shows.scenes', stored.show.scenes.length) }} · {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}
-              </p>
+              <p class="text-soft">{{ t('shows.scenes', stored.show.scenes.length) }} · {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}</p>
             </div>
             <ActionMenu :actions="actionsOf(stored)" :label="t('shows.more', { name: stored.show.name })" align="right" is-icon>
               <Ellipsis :size="18" aria-hidden="true" />

@@ -21,9 +21,7 @@ export interface YcbcrCoding {
 /** The numbers that describe a matrix and range. */
 export function ycbcrCoding(matrix: YcbcrMatrix, range: YcbcrRange): YcbcrCoding {
   const { kr, kb } = LUMA_WEIGHTS[matrix]
-  return range === 'limited'
-    ? { lumaScale: 219, lumaOffset: 16, chromaScale: 224, kr, kb }
-    : { lumaScale: 255, lumaOffset: 0, chromaScale: 255, kr, kb }
+  return range === 'limited' ? { lumaScale: 219, lumaOffset: 16, chromaScale: 224, kr, kb } : { lumaScale: 255, lumaOffset: 0, chromaScale: 255, kr, kb }
 }
 
 /**

@@ -28,8 +28,8 @@ export function rotation(angleDeg: number): Affine {
   return { a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0 }
 }
 
-/** The map that applies `first`, then `second`. */
-export function then(first: Affine, second: Affine): Affine {
+/** The map that applies `first`, then `second`. Not called "then": a module that exports such a name looks like a promise. */
+export function followedBy(first: Affine, second: Affine): Affine {
   return {
     a: second.a * first.a + second.c * first.b,
     b: second.b * first.a + second.d * first.b,
@@ -45,16 +45,16 @@ export function inverse(map: Affine): Affine {
   const determinant = map.a * map.d - map.b * map.c
   if (determinant === 0) throw new RangeError('an affine map without area has no inverse')
   const a = map.d / determinant
-  const b = -map.b / determinant
-  const c = -map.c / determinant
+  const b = (0 - map.b) / determinant
+  const c = (0 - map.c) / determinant
   const d = map.a / determinant
-  return { a, b, c, d, e: -(a * map.e + c * map.f), f: -(b * map.e + d * map.f) }
+  return { a, b, c, d, e: 0 - (a * map.e + c * map.f), f: 0 - (b * map.e + d * map.f) }
 }
 
 /** Scale, then turn about an anchor that stays in place. */
 export function scaleTurnAbout(anchorX: number, anchorY: number, scaleX: number, scaleY: number, angleDeg: number): Affine {
   const toOrigin = translation(-anchorX, -anchorY)
-  return then(then(then(toOrigin, scaling(scaleX, scaleY)), rotation(angleDeg)), translation(anchorX, anchorY))
+  return followedBy(followedBy(followedBy(toOrigin, scaling(scaleX, scaleY)), rotation(angleDeg)), translation(anchorX, anchorY))
 }
 
 /** Where the map sends a point. */

@@ -6,8 +6,7 @@ export function roundedRectCoverage(x: number, y: number, width: number, height:
   const r = Math.min(radius, width / 2, height / 2)
   const dx = Math.abs(x - width / 2) - (width / 2 - r)
   const dy = Math.abs(y - height / 2) - (height / 2 - r)
-  const distance =
-    dx > 0 && dy > 0 ? Math.hypot(dx, dy) - r : Math.max(dx, dy) - r
+  const distance = dx > 0 && dy > 0 ? Math.hypot(dx, dy) - r : Math.max(dx, dy) - r
   const coverage = 0.5 - distance
   return coverage < 0 ? 0 : coverage > 1 ? 1 : coverage
 }

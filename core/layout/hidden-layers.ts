@@ -1,5 +1,5 @@
 // What covers what, for the presenter who asks where the camera has gone.
-import { inverse, mapPoint, then, translation } from '../composite/affine.ts'
+import { inverse, mapPoint, followedBy, translation } from '../composite/affine.ts'
 import { roundedRectCoverage } from '../composite/coverage.ts'
 import type { SourceInfos } from '../plan/plan-frame.ts'
 import { activeSteps, inputSourceId } from '../plan/plan-frame.ts'
@@ -62,7 +62,7 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   const { placement } = layer
   const size = info ?? { widthPx: placement.width, heightPx: placement.height }
   const { target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height)
-  const toFrame = inverse(then(translation(target.x, target.y), boxToCanvas(placement)))
+  const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
   return {
     layerId: layer.id,
     hides: layer.opacity >= HIDING_OPACITY && isOpaque(show, layer, info?.isOpaque ?? false),

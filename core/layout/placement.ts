@@ -1,4 +1,4 @@
-import { rotation, then, translation, mapPoint, type Affine } from '../composite/affine.ts'
+import { rotation, followedBy, translation, mapPoint, type Affine } from '../composite/affine.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import type { Placement } from '../show/show.ts'
 
@@ -6,10 +6,7 @@ import type { Placement } from '../show/show.ts'
 export function boxToCanvas(placement: Placement): Affine {
   const centreX = placement.width / 2
   const centreY = placement.height / 2
-  return then(
-    then(translation(-centreX, -centreY), rotation(placement.angleDeg)),
-    translation(placement.x + centreX, placement.y + centreY),
-  )
+  return followedBy(followedBy(translation(-centreX, -centreY), rotation(placement.angleDeg)), translation(placement.x + centreX, placement.y + centreY))
 }
 
 /** Whole-pixel bounds of a mapped rectangle, clipped to the canvas. */

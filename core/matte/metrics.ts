@@ -24,9 +24,7 @@ const GRADIENT_EPSILON = 1e-2
 /** Errors of `estimate` against `truth`. Throws a RangeError when the sizes differ. */
 export function matteErrors(estimate: Matte, truth: Matte): MatteErrors {
   if (estimate.widthPx !== truth.widthPx || estimate.heightPx !== truth.heightPx) {
-    throw new RangeError(
-      `mattes must have one size, got ${estimate.widthPx}×${estimate.heightPx} and ${truth.widthPx}×${truth.heightPx}`,
-    )
+    throw new RangeError(`mattes must have one size, got ${estimate.widthPx}×${estimate.heightPx} and ${truth.widthPx}×${truth.heightPx}`)
   }
   let sad = 0
   let squares = 0
@@ -62,14 +60,7 @@ function gaussianDerivative(sigma: number, epsilon: number) {
   return { radius, smooth: gauss, slope: derivative.map((value) => value / norm) }
 }
 
-function convolve(
-  source: Float64Array,
-  width: number,
-  height: number,
-  taps: readonly number[],
-  radius: number,
-  axis: 'x' | 'y',
-): Float64Array {
+function convolve(source: Float64Array, width: number, height: number, taps: readonly number[], radius: number, axis: 'x' | 'y'): Float64Array {
   const out = new Float64Array(source.length)
   const limit = axis === 'x' ? width : height
   for (let y = 0; y < height; y += 1) {

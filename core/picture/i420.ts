@@ -4,13 +4,7 @@ import { ycbcrCoding, ycbcrToRgb, rgbToYcbcr } from '../colour/ycbcr.ts'
 import { i420ByteLength, type I420Picture, type RgbaPicture } from './picture.ts'
 
 /** The Cb or Cr code (0..255) at luma position (x, y) of a chroma plane, rounded. */
-export function chromaAt(
-  plane: Uint8Array,
-  chromaWidth: number,
-  chromaHeight: number,
-  x: number,
-  y: number,
-): number {
+export function chromaAt(plane: Uint8Array, chromaWidth: number, chromaHeight: number, x: number, y: number): number {
   const column = x >> 1
   const row = y >> 1
   const sideColumn = clampIndex(column + ((x & 1) === 0 ? -1 : 1), chromaWidth)
@@ -35,13 +29,7 @@ export function i420Reader(picture: I420Picture): (x: number, y: number, out: Fl
   const cb = data.subarray(lumaLength, lumaLength + chromaLength)
   const cr = data.subarray(lumaLength + chromaLength, lumaLength + 2 * chromaLength)
   return (x, y, out) => {
-    ycbcrToRgb(
-      coding,
-      data[y * widthPx + x]!,
-      chromaAt(cb, chromaWidth, chromaHeight, x, y),
-      chromaAt(cr, chromaWidth, chromaHeight, x, y),
-      out,
-    )
+    ycbcrToRgb(coding, data[y * widthPx + x]!, chromaAt(cb, chromaWidth, chromaHeight, x, y), chromaAt(cr, chromaWidth, chromaHeight, x, y), out)
   }
 }
 

@@ -1,4 +1,4 @@
-import { inverse, scaling, then, translation } from '../composite/affine.ts'
+import { inverse, scaling, followedBy, translation } from '../composite/affine.ts'
 import { fitRects } from '../layout/fit.ts'
 import { boxToCanvas, mappedBounds } from '../layout/placement.ts'
 import type { PixelRect } from '../picture/picture.ts'
@@ -112,7 +112,7 @@ function planDraw(
   const { placement } = layer
   const fitted = fitRects(placement.fit, info.widthPx, info.heightPx, placement.width, placement.height)
   const toCanvas = boxToCanvas(placement)
-  const frameToCanvas = then(translation(fitted.target.x, fitted.target.y), toCanvas)
+  const frameToCanvas = followedBy(translation(fitted.target.x, fitted.target.y), toCanvas)
   const bounds = mappedBounds(frameToCanvas, fitted.target.width, fitted.target.height, canvas.widthPx, canvas.heightPx)
   if (bounds.right <= bounds.left || bounds.bottom <= bounds.top) return null
   const toFrame = inverse(frameToCanvas)
@@ -120,17 +120,14 @@ function planDraw(
   const scaleY = fitted.source.height / fitted.target.height
   const halvings = halvingsFor(Math.min(scaleX, scaleY), Math.min(info.widthPx, info.heightPx))
   const halved = 2 ** -halvings
-  const frameToSource = then(
-    then(scaling(scaleX, scaleY), translation(fitted.source.x, fitted.source.y)),
-    scaling(halved, halved),
-  )
+  const frameToSource = followedBy(followedBy(scaling(scaleX, scaleY), translation(fitted.source.x, fitted.source.y)), scaling(halved, halved))
   return {
     layerId: layer.id,
     sourceId,
     steps,
     treatedKey: `${sourceId} ${JSON.stringify(steps)}`,
     halvings,
-    toSource: then(toFrame, frameToSource),
+    toSource: followedBy(toFrame, frameToSource),
     toFrame,
     frame: { width: fitted.target.width, height: fitted.target.height, cornerRadius: layer.frame.cornerRadiusPx },
     bounds,

@@ -21,8 +21,7 @@ export function halve(picture: FloatPicture): FloatPicture {
   for (let y = 0; y < heightPx; y += 1) {
     for (let x = 0; x < widthPx; x += 1) {
       for (let channel = 0; channel < 4; channel += 1) {
-        const from = (column: number, row: number) =>
-          picture.data[((2 * y + row) * picture.widthPx + 2 * x + column) * 4 + channel]!
+        const from = (column: number, row: number) => picture.data[((2 * y + row) * picture.widthPx + 2 * x + column) * 4 + channel]!
         data[(y * widthPx + x) * 4 + channel] = (from(0, 0) + from(1, 0) + from(0, 1) + from(1, 1)) / 4
       }
     }

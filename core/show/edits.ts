@@ -5,8 +5,7 @@ import type { StepKind } from '../steps/index.ts'
 
 /** Where a treatment hangs: on an input (everywhere) or on a layer (here only). */
 export type TreatmentHome =
-  | { readonly type: 'input'; readonly inputId: string }
-  | { readonly type: 'layer'; readonly sceneId: string; readonly layerId: string }
+  { readonly type: 'input'; readonly inputId: string } | { readonly type: 'layer'; readonly sceneId: string; readonly layerId: string }
 
 /** Renames the show. */
 export function renameShow(show: Show, name: string): Show {
@@ -109,9 +108,7 @@ export function changeTreatment(show: Show, home: TreatmentHome, change: (steps:
 
 /** Sets parameters of one step. */
 export function setStepParams(show: Show, home: TreatmentHome, stepId: string, params: Readonly<Record<string, number | string>>): Show {
-  return changeTreatment(show, home, (steps) =>
-    steps.map((step) => (step.id === stepId ? ({ ...step, params: { ...step.params, ...params } } as Step) : step)),
-  )
+  return changeTreatment(show, home, (steps) => steps.map((step) => (step.id === stepId ? ({ ...step, params: { ...step.params, ...params } } as Step) : step)))
 }
 
 /** Switches one step on or off. */

@@ -29,9 +29,7 @@ function paramsSchema(specs: ParamSpecs) {
   return z.strictObject(Object.fromEntries(Object.entries(specs).map(([key, spec]) => [key, paramSchema(spec)])))
 }
 
-const [firstStep, ...otherSteps] = steps.map((step) =>
-  z.strictObject({ id, kind: z.literal(step.kind), on: z.boolean(), params: paramsSchema(step.params) }),
-)
+const [firstStep, ...otherSteps] = steps.map((step) => z.strictObject({ id, kind: z.literal(step.kind), on: z.boolean(), params: paramsSchema(step.params) }))
 /** One step of a treatment. The list of kinds is core/steps/index.ts. */
 export const stepSchema = z.discriminatedUnion('kind', [firstStep!, ...otherSteps]) as unknown as z.ZodType<Step>
 const treatment = z.array(stepSchema).max(LIMITS.steps)

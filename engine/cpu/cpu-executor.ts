@@ -34,6 +34,8 @@ interface PlanState {
   readonly liveBounds: PixelRect
   readonly outBlock: Block
   readonly out: HeapCanvas
+  /** Draws whose source had a picture. */
+  readonly presentDraws: number
   hasWholeFrame: boolean
 }
 
@@ -125,6 +127,7 @@ export class CpuExecutor implements Executor {
       liveBounds: liveBounds ?? { left: 0, top: 0, right: 0, bottom: 0 },
       outBlock,
       out: { widthPx: plan.widthPx, heightPx: plan.heightPx, at: outBlock.at },
+      presentDraws: countPresent(plan, sources),
       hasWholeFrame: false,
     }
   }
@@ -192,8 +195,15 @@ export class CpuExecutor implements Executor {
   }
 }
 
-/** Whether every source still is what the state was made for: live or still. */
+function countPresent(plan: FramePlan, sources: SourceFrames): number {
+  let count = 0
+  for (let i = 0; i < plan.draws.length; i += 1) if (sources.has(plan.draws[i]!.sourceId)) count += 1
+  return count
+}
+
+/** Whether every source still is what the state was made for: there or not, live or still. */
 function isCurrent(state: PlanState, sources: SourceFrames): boolean {
+  if (countPresent(state.plan, sources) !== state.presentDraws) return false
   if (!areStill(state.backRun, sources)) return false
   for (let i = 0; i < state.runs.length; i += 1) {
     const run = state.runs[i]!

@@ -3,7 +3,20 @@
 
 /** The compiled pixel loops; see kernels/kernels.ts. */
 export interface Kernels {
-  treatI420Row(table: number, luma: number, cbNear: number, cbSide: number, crNear: number, crSide: number, left: number, right: number, chromaWidth: number, scratch: number, line: number, missing: number): number
+  treatI420Row(
+    table: number,
+    luma: number,
+    cbNear: number,
+    cbSide: number,
+    crNear: number,
+    crSide: number,
+    left: number,
+    right: number,
+    chromaWidth: number,
+    scratch: number,
+    line: number,
+    missing: number,
+  ): number
   treatRgbaRow(table: number, source: number, count: number, line: number, missing: number): number
   blendRow(line: number, base: number, out: number, count: number): void
   blendMaskedRow(line: number, base: number, out: number, count: number, mask: number): void
@@ -88,7 +101,7 @@ export class Heap {
     let i = 0
     while (i < holes.length && holes[i]!.at < block.at) i += 1
     holes.splice(i, 0, block)
-    for (let j = Math.max(1, i); j <= i + 1 && j < holes.length; ) {
+    for (let j = Math.max(1, i); j <= i + 1 && j < holes.length;) {
       const before = holes[j - 1]!
       const after = holes[j]!
       if (before.at + before.byteLength !== after.at) {

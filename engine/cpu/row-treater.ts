@@ -30,7 +30,7 @@ export class RowTreater {
     this.#reserve(widthPx)
     const missing = this.#missing.at
     // A second pass finds every entry that the first one listed.
-    for (let misses = 1; misses > 0; ) {
+    for (let misses = 1; misses > 0;) {
       misses =
         picture.format === 'i420'
           ? this.#i420Row(picture.widthPx, picture.heightPx, pictureAt, memo.at, keep, y, line)

@@ -262,7 +262,8 @@ export class Engine {
   #pick(message: Extract<ToEngine, { type: 'pick' }>): void {
     const frame = this.#book.frames.get(inputSourceId(message.inputId))
     const input = this.#show?.inputs.find((candidate) => candidate.id === message.inputId)
-    const colour = frame === undefined || input === undefined ? null : formatHex(pickColour(frame.picture, input.treatment, message.beforeStepId, message.x, message.y))
+    const colour =
+      frame === undefined || input === undefined ? null : formatHex(pickColour(frame.picture, input.treatment, message.beforeStepId, message.x, message.y))
     this.#post({ type: 'picked', requestId: message.requestId, colour })
   }
 

@@ -21,7 +21,9 @@ export interface PictureFacts {
 export async function inspectPicture(bytes: Buffer, fileName: string): Promise<PictureFacts> {
   const name = `"${fileName}"`
   if (bytes.length === 0) throw new HttpError(400, 'picture-empty', `${name} is empty (0 bytes). Choose the file again, or export it anew.`)
-  const metadata = await sharp(bytes, { limitInputPixels: false }).metadata().catch(() => null)
+  const metadata = await sharp(bytes, { limitInputPixels: false })
+    .metadata()
+    .catch(() => null)
   const mimeType = metadata?.format === undefined ? undefined : MIME_TYPES[metadata.format]
   if (metadata === null || mimeType === undefined) {
     throw new HttpError(415, 'picture-format', `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP or GIF file.`)

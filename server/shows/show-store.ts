@@ -81,7 +81,11 @@ export class ShowStore {
     return this.#sequelize.transaction(async (transaction) => {
       const row = await this.#find(id, transaction)
       if (row.revision !== baseRevision) {
-        throw new HttpError(409, 'stale', `This show was saved elsewhere (revision ${row.revision}, yours builds on ${baseRevision}). Load it again, or take over to keep yours.`)
+        throw new HttpError(
+          409,
+          'stale',
+          `This show was saved elsewhere (revision ${row.revision}, yours builds on ${baseRevision}). Load it again, or take over to keep yours.`,
+        )
       }
       return this.#write(row, document, show.name, transaction)
     })

@@ -19,9 +19,7 @@ async function listCameras(): Promise<void> {
   const chosen = cameraSelect.value
   const devices = await navigator.mediaDevices.enumerateDevices()
   const cameras = devices.filter((device) => device.kind === 'videoinput')
-  cameraSelect.replaceChildren(
-    ...cameras.map((camera, index) => new Option(camera.label === '' ? `Camera ${index + 1}` : camera.label, camera.deviceId)),
-  )
+  cameraSelect.replaceChildren(...cameras.map((camera, index) => new Option(camera.label === '' ? `Camera ${index + 1}` : camera.label, camera.deviceId)))
   if (cameras.length === 0) cameraSelect.append(new Option('No camera found', ''))
   if (cameras.some((camera) => camera.deviceId === chosen)) cameraSelect.value = chosen
   joinButton.disabled = stream !== null || cameras.length === 0

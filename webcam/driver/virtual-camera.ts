@@ -67,7 +67,15 @@ export class VirtualCamera {
     const answers: Partial<MediaStreamTrack> = {
       getSettings: () => {
         const { widthPx: width, heightPx: height, frameRate } = this.#facts()
-        return { deviceId: this.deviceId, groupId: this.groupId, width, height, frameRate, aspectRatio: width / height, resizeMode: 'none' } as MediaTrackSettings
+        return {
+          deviceId: this.deviceId,
+          groupId: this.groupId,
+          width,
+          height,
+          frameRate,
+          aspectRatio: width / height,
+          resizeMode: 'none',
+        } as MediaTrackSettings
       },
       getCapabilities: () => {
         const { widthPx, heightPx, frameRate } = this.#facts()

@@ -4,9 +4,7 @@
  */
 export function withStartBitrate(sdp: string, kilobits: number): string {
   const lines = sdp.split('\r\n')
-  const formats = new Set(
-    lines.flatMap((line) => /^a=rtpmap:(\d+) (?:H264|VP8|VP9|AV1)\//i.exec(line)?.[1] ?? []),
-  )
+  const formats = new Set(lines.flatMap((line) => /^a=rtpmap:(\d+) (?:H264|VP8|VP9|AV1)\//i.exec(line)?.[1] ?? []))
   const withFmtp = new Set<string>()
   const result = lines.map((line) => {
     const format = /^a=fmtp:(\d+) /.exec(line)?.[1]

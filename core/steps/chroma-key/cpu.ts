@@ -22,7 +22,7 @@ const LEAST_CHROMA = 0.02
  * Clears the backdrop's colour and takes its light out of the rest.
  *
  * With p the colour along the backdrop's direction, q across it and k the backdrop's strength:
- * d = (p − 0.4·|q|) / k; opacity = 1 − clip((d − lo) / (hi − lo)), hi = 1 − tolerance, lo = hi − softness.
+ * d = (p − 0.4·|q|) / k; opacity = 1 − clip((d − lo) / (hi − lo)), hi = 1 − tolerance, lo = max(0, hi − softness).
  * Spill: the backdrop's share is subtracted, F = (C − (1 − α)·K) / α (the compositing equation,
  * Smith & Blinn 1996, solved for F), then p is limited to 0.4·|q| at constant luma.
  * A grey backdrop colour keys nothing (null).
@@ -37,7 +37,8 @@ export function prepareChromaKey(params: ParamsOf<typeof chromaKeyParams>): Poin
   const alongCb = keyCb / strength
   const alongCr = keyCr / strength
   const high = 1 - params.tolerance
-  const low = high - params.softness
+  // Never below zero: colours that hold nothing of the backdrop stay opaque however far the tolerance goes.
+  const low = Math.max(0, high - params.softness)
   const slope = 1 / (high - low)
   const { spill } = params
 

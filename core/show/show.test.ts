@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest'
+import { z } from 'zod'
+import { testShow } from '../../tests/support/shows.ts'
+import { steps } from '../steps/index.ts'
+import { copyScene, newShow, newStep } from './create.ts'
+import { addScene, changeTreatment, fitToCanvas, moveLayer, moveScene, removeInput, removeScene, setStepParams, switchStep, treatmentAt, updateScene } from './edits.ts'
+import { migrations, readShow } from './migrate.ts'
+import { chainSchema, issueLines, showSchema } from './schema.ts'
+import type { Show } from './show.ts'
+
+const show = testShow()
+const welcome = show.scenes[0]!
+const home = { type: 'input', inputId: show.inputs[0]!.id } as const
+
+function issuesOf(document: unknown): string[] {
+  const result = showSchema.safeParse(document)
+  return result.success ? [] : issueLines(result.error)
+}
+
+/** The show with one value replaced, by path. */
+function withValue(path: readonly (string | number)[], value: unknown): unknown {
+  const copy = structuredClone(show) as unknown as Record<string | number, never>
+  const parent = path.slice(0, -1).reduce((object, key) => object[key]!, copy)
+  parent[path.at(-1)!] = value as never
+  return copy
+}
+
+describe('the show schema', () => {
+  it('takes the demo show and a new show as they are', () => {
+    expect(showSchema.parse(show)).toEqual(show)
+    let count = 0
+    const fresh = newShow('New', { scene: 'Scene 1', camera: 'Camera', wall: 'Wall' }, () => `i${(count += 1)}`)
+    expect(showSchema.parse(fresh)).toEqual(fresh)
+  })
+
+  it.each([
+    [['canvas', 'widthPx'], 10, 'canvas.widthPx: must be a number between 160 and 3840, got 10'],
+    [['inputs', 0, 'treatment', 2, 'params', 'tolerance'], 1.4, 'inputs.0.treatment.2.params.tolerance: must be a number between 0 and 0.9, got 1.4'],
+    [['inputs', 0, 'treatment', 2, 'params', 'tolerance'], 'much', 'inputs.0.treatment.2.params.tolerance: must be a number between 0 and 0.9, got "much"'],
+    [['inputs', 1, 'asset'], '../../etc/passwd', 'inputs.1.asset: must be the SHA-256 of an uploaded file'],
+    [['scenes', 0, 'layers', 0, 'inputId'], 'nobody', 'scenes.0.layers.0.inputId: must name an input of the show, got "nobody"'],
+    [['scenes', 1, 'id'], show.scenes[0]!.id, `scenes.1.id: must be unique, "${show.scenes[0]!.id}" came twice`],
+    [['canvas', 'frameRate'], 29.97, 'canvas.frameRate: must be a whole number, got 29.97'],
+    [['scenes'], [], 'scenes: must hold at least one scene'],
+  ])('names field, rule and what came: %j = %j', (path, value, line) => {
+    expect(issuesOf(withValue(path, value))).toContain(line)
+  })
+
+  it('refuses unknown fields, so that a typing mistake is not lost in silence', () => {
+    expect(issuesOf({ ...show, canvass: 1 }).join()).toContain('canvass')
+  })
+
+  it('takes a chain of every step with its defaults', () => {
+    let count = 0
+    const chain = steps.map((step) => newStep(step.kind, () => `s${(count += 1)}`))
+    expect(chainSchema.parse({ format: 'green-room-chain', version: 1, steps: chain }).steps).toHaveLength(steps.length)
+  })
+
+  it('can be written as a JSON Schema', () => {
+    expect(JSON.stringify(z.toJSONSchema(showSchema as unknown as z.ZodType, { unrepresentable: 'any' }))).toContain('tolerance')
+  })
+})
+
+describe('migration', () => {
+  it('lifts version 0 and keeps what it holds', () => {
+    const old = { ...structuredClone(show), version: 0 } as Record<string, unknown>
+    delete old['holdingCard']
+    expect(readShow(old)).toEqual({ ...show, holdingCard: { title: 'Back in a moment', detail: '' } })
+  })
+
+  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0']))
+
+  it('says that a show from a newer Green Room is too new', () => {
+    expect(() => readShow({ ...show, version: 9 })).toThrow('saved by a newer Green Room')
+  })
+})
+
+describe('edits', () => {
+  it('share what they do not change', () => {
+    const edited = setStepParams(show, home, show.inputs[0]!.treatment[1]!.id, { exposure: 0.5 })
+    expect(edited.scenes).toBe(show.scenes)
+    expect(edited.inputs[1]).toBe(show.inputs[1])
+    expect(treatmentAt(edited, home)[1]!.params).toMatchObject({ exposure: 0.5, contrast: 1.04 })
+    expect(treatmentAt(show, home)[1]!.params).toMatchObject({ exposure: 0.15 })
+  })
+
+  it('keep every show valid: a chain of edits passes the schema', () => {
+    const changes: ((current: Show) => Show)[] = [
+      (current) => switchStep(current, home, show.inputs[0]!.treatment[0]!.id, false),
+      (current) => moveLayer(current, welcome.id, welcome.layers[3]!.id, 0),
+      (current) => addScene(current, copyScene(welcome, 'Copy', (() => {
+        let count = 0
+        return () => `copy${(count += 1)}`
+      })()), 1),
+      (current) => moveScene(current, 'copy1', 3),
+      (current) => fitToCanvas(current, welcome.id, welcome.layers[2]!.id, 'stretch'),
+      (current) => removeInput(current, show.inputs[2]!.id),
+      (current) => changeTreatment(current, home, () => []),
+    ]
+    const result = changes.reduce((current, change) => change(current), show)
+    expect(issuesOf(result)).toEqual([])
+    expect(result.scenes[0]!.layers.map((layer) => layer.name)).toEqual(['Apiary wall', 'Desk camera', 'Class title'])
+  })
+
+  it('removing an input takes its layers out of every scene', () => {
+    const without = removeInput(show, show.inputs[0]!.id)
+    expect(without.scenes.flatMap((scene) => scene.layers).some((layer) => layer.kind === 'input' && layer.inputId === show.inputs[0]!.id)).toBe(false)
+  })
+
+  it('the last scene stays', () => {
+    const one = { ...show, scenes: [welcome] }
+    expect(removeScene(one, welcome.id)).toBe(one)
+  })
+
+  it('unknown ids change nothing', () => {
+    expect(moveLayer(show, welcome.id, 'nobody', 0).scenes[0]!.layers).toEqual(welcome.layers)
+    expect(updateScene(show, 'nowhere', (scene) => ({ ...scene, name: 'x' })).scenes).toEqual(show.scenes)
+  })
+
+  it('a copied scene shares no id with its original', () => {
+    let count = 0
+    const copy = copyScene(welcome, 'Copy', () => `new${(count += 1)}`)
+    const ids = new Set([welcome.id, ...welcome.layers.map((layer) => layer.id)])
+    expect([copy.id, ...copy.layers.map((layer) => layer.id)].some((id) => ids.has(id))).toBe(false)
+  })
+})

@@ -1,0 +1,158 @@
+import { describe, expect, it } from 'vitest'
+import { seededRandom } from '../random/seeded.ts'
+import { makesMatte, prepareChain } from './chain.ts'
+import { steps, stepOf, type StepCall } from './index.ts'
+import { defaultParams, type ParamSpec } from './step.ts'
+
+/** Values that change nothing, by kind; a key has none and is given a grey backdrop. */
+const identities: Readonly<Record<(typeof steps)[number]['kind'], Record<string, number | string>>> = {
+  crop: {},
+  tone: {},
+  chromaKey: { colour: '#808080' },
+}
+
+describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step) => {
+  const specs = Object.entries(step.params as Readonly<Record<string, ParamSpec>>)
+
+  it('has defaults within their bounds', () => {
+    for (const [name, spec] of specs) {
+      if (spec.type === 'colour') expect(spec.default, name).toMatch(/^#[0-9a-f]{6}$/)
+      else expect(spec.default >= spec.min && spec.default <= spec.max, name).toBe(true)
+    }
+  })
+
+  it('changes nothing with identity values', () => {
+    const call = { kind, params: { ...defaultParams(step.params), ...identities[kind] } } as StepCall
+    const { keep, points } = prepareChain([call], 64, 48)
+    expect(keep).toEqual({ left: 0, top: 0, right: 64, bottom: 48 })
+    expect(points).toHaveLength(0)
+  })
+
+  it('stays within 0..1 for any colour and any values (seed 41)', () => {
+    const random = seededRandom(41)
+    for (let round = 0; round < 60; round += 1) {
+      const params = Object.fromEntries(specs.map(([name, spec]) => [name, randomValue(spec, random)]))
+      const { points } = prepareChain([{ kind, params } as unknown as StepCall], 64, 48)
+      for (let i = 0; i < 40; i += 1) {
+        // Y'CbCr reaches outside 0..1, so colours do too.
+        const pixel = Float64Array.of(random() * 1.4 - 0.2, random() * 1.4 - 0.2, random() * 1.4 - 0.2, 1)
+        for (const point of points) point(pixel)
+        if (points.length > 0) expect(pixel[3]! >= 0 && pixel[3]! <= 1, JSON.stringify(params)).toBe(true)
+        expect([...pixel].every(Number.isFinite), JSON.stringify(params)).toBe(true)
+      }
+    }
+  })
+})
+
+function randomValue(spec: ParamSpec, random: () => number): number | string {
+  if (spec.type === 'number') return spec.min + random() * (spec.max - spec.min)
+  return `#${Math.floor(random() * 0xffffff).toString(16).padStart(6, '0')}`
+}
+
+describe('crop', () => {
+  it('takes the edges off in percent and rounds to whole pixels', () => {
+    const call = { kind: 'crop', params: { left: 12.5, top: 0, right: 10, bottom: 25 } } as const
+    expect(prepareChain([call], 1280, 720).keep).toEqual({ left: 160, top: 0, right: 1152, bottom: 540 })
+  })
+
+  it('leaves nothing when edges meet, and never a turned-over rectangle', () => {
+    const call = { kind: 'crop', params: { left: 80, top: 60, right: 80, bottom: 60 } } as const
+    const { keep } = prepareChain([call], 100, 100)
+    expect(keep.right - keep.left).toBe(0)
+    expect(keep.bottom - keep.top).toBe(0)
+  })
+
+  it('keeps what two crops both keep', () => {
+    const first = { kind: 'crop', params: { left: 10, top: 0, right: 0, bottom: 0 } } as const
+    const second = { kind: 'crop', params: { left: 0, top: 20, right: 0, bottom: 0 } } as const
+    expect(prepareChain([first, second], 100, 100).keep).toEqual({ left: 10, top: 20, right: 100, bottom: 100 })
+  })
+})
+
+describe('tone', () => {
+  const toneOf = (part: Partial<{ exposure: number; contrast: number; gamma: number; saturation: number }>) => {
+    const { points } = prepareChain([{ kind: 'tone', params: { exposure: 0, contrast: 1, gamma: 1, saturation: 1, ...part } }], 8, 8)
+    return (value: number) => {
+      const pixel = Float64Array.of(value, value, value, 1)
+      for (const point of points) point(pixel)
+      return pixel[0]!
+    }
+  }
+
+  it.each([{ exposure: 1.5 }, { exposure: -2 }, { contrast: 1.7 }, { gamma: 2.2 }, { gamma: 0.5 }])('rises with the input: %j', (part) => {
+    const tone = toneOf(part)
+    let last = -1
+    for (let i = 0; i <= 255; i += 1) {
+      const value = tone(i / 255)
+      expect(value).toBeGreaterThanOrEqual(last)
+      last = value
+    }
+  })
+
+  it('holds black, white and the pivot where they belong', () => {
+    expect(toneOf({ gamma: 1.8 })(0)).toBe(0)
+    expect(toneOf({ gamma: 1.8 })(1)).toBe(1)
+    expect(toneOf({ contrast: 1.8 })(0.5)).toBe(0.5)
+    expect(toneOf({ exposure: -1 })(0)).toBe(0)
+  })
+
+  it('turns grey with no saturation, at the same luma', () => {
+    const { points } = prepareChain([{ kind: 'tone', params: { exposure: 0, contrast: 1, gamma: 1, saturation: 0 } }], 8, 8)
+    const pixel = Float64Array.of(0.8, 0.4, 0.1, 1)
+    for (const point of points) point(pixel)
+    expect(pixel[0]).toBeCloseTo(0.2126 * 0.8 + 0.7152 * 0.4 + 0.0722 * 0.1, 12)
+    expect(pixel[1]).toBeCloseTo(pixel[0]!, 12)
+  })
+})
+
+describe('chroma key', () => {
+  const keyed = (rgb: readonly number[], part: Partial<{ colour: string; tolerance: number; softness: number; spill: number }> = {}) => {
+    const params = { ...defaultParams(stepOf('chromaKey').params), colour: '#20b050', ...part }
+    const { points } = prepareChain([{ kind: 'chromaKey', params }], 8, 8)
+    const pixel = Float64Array.of(rgb[0]!, rgb[1]!, rgb[2]!, 1)
+    for (const point of points) point(pixel)
+    return pixel
+  }
+  const cloth = [0x20 / 255, 0xb0 / 255, 0x50 / 255]
+  const skin = [0.81, 0.55, 0.4]
+
+  it('clears the backdrop and keeps skin, hair, a yellow jumper and white', () => {
+    expect(keyed(cloth)[3]).toBe(0)
+    for (const kept of [skin, [0.2, 0.14, 0.11], [0.82, 0.58, 0.17], [1, 1, 1]]) expect([...keyed(kept)]).toEqual([...kept, 1])
+  })
+
+  it('keeps the face opaque when the tolerance is raised', () => {
+    for (let tolerance = 0; tolerance <= 0.9; tolerance += 0.1) expect(keyed(skin, { tolerance })[3]).toBe(1)
+  })
+
+  it('grows clearer the nearer a mixture is to the backdrop', () => {
+    let last = 2
+    for (let share = 0; share <= 1; share += 0.05) {
+      const mixed = skin.map((value, channel) => value * (1 - share) + cloth[channel]! * share)
+      const alpha = keyed(mixed)[3]!
+      expect(alpha).toBeLessThanOrEqual(last)
+      last = alpha
+    }
+    expect(last).toBe(0)
+  })
+
+  it('works for a blue cloth with the same values', () => {
+    expect(keyed([0.1, 0.3, 0.75], { colour: '#1a4dbf' })[3]).toBe(0)
+    expect(keyed(skin, { colour: '#1a4dbf' })[3]).toBe(1)
+  })
+
+  it('takes the green off without changing luma, and leaves it with spill at 0', () => {
+    const tinted = [0.5, 0.58, 0.45]
+    const luma = ([red, green, blue]: ArrayLike<number> & Iterable<number>) => 0.2126 * red! + 0.7152 * green! + 0.0722 * blue!
+    const clean = keyed(tinted, { softness: 0.3, tolerance: 0.1 })
+    expect(clean[3]).toBe(1)
+    expect(clean[1]! - Math.max(clean[0]!, clean[2]!)).toBeLessThan(tinted[1]! - tinted[0]!)
+    expect(luma(clean)).toBeCloseTo(luma(Float64Array.from(tinted)), 9)
+    expect([...keyed(tinted, { softness: 0.3, tolerance: 0.1, spill: 0 }).subarray(0, 3)]).toEqual(tinted)
+  })
+})
+
+it('knows which chains make a picture see-through', () => {
+  expect(makesMatte([{ kind: 'tone', params: defaultParams(stepOf('tone').params) }])).toBe(false)
+  expect(makesMatte([{ kind: 'chromaKey', params: defaultParams(stepOf('chromaKey').params) }])).toBe(true)
+})

@@ -1,0 +1,127 @@
+import { describe, expect, it, vi } from 'vitest'
+import { testShow } from '../../tests/support/shows.ts'
+import type { CameraInput, Show } from '../../core/show/show.ts'
+import { CameraManager, type CameraState } from './camera-manager.ts'
+
+const base = testShow()
+const DEVICE = { type: 'device', deviceId: 'cam-1', label: 'USB camera' } as const
+const withDevice = (device: CameraInput['device']): Show => ({ ...base, inputs: [{ ...(base.inputs[0] as CameraInput), device }, ...base.inputs.slice(1)] })
+const inputId = base.inputs[0]!.id
+
+/** A page with one camera, which may be made to fail. */
+function setUp() {
+  const listeners: (() => void)[] = []
+  const timers: (() => void)[] = []
+  const track = { stop: vi.fn() }
+  const getUserMedia = vi.fn(async (_constraints: MediaStreamConstraints) => ({ getVideoTracks: () => [track] }) as unknown as MediaStream)
+  let devices = [{ kind: 'videoinput', deviceId: 'cam-1', label: 'USB camera' }] as MediaDeviceInfo[]
+  const states: CameraState[] = []
+  const supplies: string[] = []
+  const gone = vi.fn()
+  const manager = new CameraManager(
+    {
+      mediaDevices: {
+        getUserMedia,
+        enumerateDevices: async () => devices,
+        addEventListener: ((_type: string, listener: () => void) => listeners.push(listener)) as MediaDevices['addEventListener'],
+        removeEventListener: () => undefined,
+      },
+      openStandin: () => new MessageChannel().port2,
+      streamOf: () => new ReadableStream(),
+      setTimer: (run) => timers.push(run),
+      clearTimer: () => undefined,
+    },
+    { onSupply: (_id, supply) => supplies.push(supply.type), onGone: gone, onState: (_id, state) => states.push(state) },
+  )
+  const settle = () => new Promise((resolve) => setImmediate(resolve))
+  return { manager, getUserMedia, states, supplies, gone, track, timers, settle, plug: () => listeners.forEach((listener) => listener()), setDevices: (next: MediaDeviceInfo[]) => (devices = next) }
+}
+
+const failing = (name: string) => Promise.reject(new DOMException('no', name))
+
+describe('CameraManager', () => {
+  it('opens the exact device at the wanted size and rate', async () => {
+    const { manager, getUserMedia, states, supplies, settle } = setUp()
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    expect(getUserMedia.mock.calls[0]![0]).toEqual({
+      video: { deviceId: { exact: 'cam-1' }, width: { ideal: 1280 }, height: { ideal: 720 }, frameRate: { ideal: 30 } },
+    })
+    expect(states).toEqual(['starting', 'live'])
+    expect(supplies).toEqual(['stream'])
+  })
+
+  it.each([
+    ['NotAllowedError', 'refused'],
+    ['NotReadableError', 'busy'],
+    ['NotFoundError', 'missing'],
+    ['OverconstrainedError', 'missing'],
+    ['TypeError', 'failed'],
+  ] as const)('calls a %s "%s"', async (name, state) => {
+    const { manager, getUserMedia, states, settle } = setUp()
+    getUserMedia.mockImplementation(() => failing(name))
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    expect(states.at(-1)).toBe(state)
+  })
+
+  it('takes a busy camera by itself once it is free', async () => {
+    const { manager, getUserMedia, states, timers, settle } = setUp()
+    getUserMedia.mockImplementationOnce(() => failing('NotReadableError'))
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    expect(states.at(-1)).toBe('busy')
+    timers.at(-1)!()
+    await settle()
+    expect(states.at(-1)).toBe('live')
+  })
+
+  it('does not ask again by itself after a refusal', async () => {
+    const { manager, getUserMedia, timers, settle } = setUp()
+    getUserMedia.mockImplementation(() => failing('NotAllowedError'))
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    expect(timers).toHaveLength(0)
+  })
+
+  it('says "unplugged" when the track ends, and comes back with the cable', async () => {
+    const { manager, getUserMedia, states, gone, plug, settle } = setUp()
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    getUserMedia.mockImplementationOnce(() => failing('NotFoundError'))
+    manager.ended(inputId)
+    expect(gone).toHaveBeenCalledWith(inputId)
+    manager.retry(inputId)
+    await settle()
+    expect(states.at(-1)).toBe('unplugged')
+    plug()
+    await settle()
+    expect(states.at(-1)).toBe('live')
+  })
+
+  it('finds a device by its name when its id has changed', async () => {
+    const { manager, getUserMedia, setDevices, settle } = setUp()
+    setDevices([{ kind: 'videoinput', deviceId: 'cam-9', label: 'USB camera' }] as MediaDeviceInfo[])
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    expect((getUserMedia.mock.calls[0]![0].video as MediaTrackConstraints).deviceId).toEqual({ exact: 'cam-9' })
+  })
+
+  it('lets go of a camera that left the show, and opens nothing twice', async () => {
+    const { manager, getUserMedia, track, settle } = setUp()
+    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE))
+    await settle()
+    expect(getUserMedia).toHaveBeenCalledTimes(1)
+    manager.follow({ ...base, inputs: base.inputs.slice(1) })
+    expect(track.stop).toHaveBeenCalled()
+  })
+
+  it('gives stand-ins in the same way', async () => {
+    const { manager, states, supplies } = setUp()
+    manager.follow(base)
+    expect(supplies).toEqual(['port'])
+    expect(states.at(-1)).toBe('live')
+    manager.dispose()
+  })
+})

@@ -1,0 +1,119 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import { rgbaToI420 } from '../../core/picture/i420.ts'
+import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import { nodeHeap } from '../../server/cli/node-engine.ts'
+import { sceneNamed, testShow } from '../../tests/support/shows.ts'
+import type { SourceFrame } from '../executor.ts'
+import { ColourMemo } from './colour-memo.ts'
+import { CpuExecutor } from './cpu-executor.ts'
+import type { Heap } from './heap.ts'
+import { Treatments } from './treatments.ts'
+
+let heap: Heap
+beforeAll(async () => {
+  heap = await nodeHeap()
+})
+
+function plain(rgb: readonly number[], widthPx = 1280, heightPx = 720): RgbaPicture {
+  const data = new Uint8Array(widthPx * heightPx * 4)
+  for (let at = 0; at < data.length; at += 4) data.set([...rgb, 255], at)
+  return { format: 'rgba', widthPx, heightPx, data }
+}
+
+describe('the CPU executor', () => {
+  const show = testShow()
+  const scene = sceneNamed(show, 'Just me')
+  const cameraId = inputSourceId(show.inputs[0]!.id)
+  const wallId = inputSourceId(show.inputs[1]!.id)
+  const plan = planFrame(show, scene, new Map([[cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }], [wallId, { widthPx: 1280, heightPx: 720, isOpaque: true }]]))
+  const green = rgbaToI420(plain([43, 181, 82]))
+  const skin = rgbaToI420(plain([200, 140, 110]))
+  const framesWith = (camera: SourceFrame['picture'], version: number, wall: RgbaPicture, wallVersion = 1) =>
+    new Map<string, SourceFrame>([
+      [cameraId, { picture: camera, version, isLive: true }],
+      [wallId, { picture: wall, version: wallVersion, isLive: false }],
+    ])
+  const middle = (picture: RgbaPicture) => [...picture.data.subarray((360 * 1280 + 640) * 4, (360 * 1280 + 640) * 4 + 4)]
+
+  it('shows the wall through the cloth, and a live change in the next frame', () => {
+    const executor = new CpuExecutor(new Treatments(heap))
+    const wall = plain([10, 20, 30])
+    expect(middle(executor.render(plan, framesWith(green, 1, wall)))).toEqual([10, 20, 30, 255])
+    expect(middle(executor.render(plan, framesWith(skin, 2, wall)))[0]).toBeGreaterThan(190)
+    expect(middle(executor.render(plan, framesWith(green, 3, wall)))).toEqual([10, 20, 30, 255])
+  })
+
+  it('notices a new version of a still picture', () => {
+    const executor = new CpuExecutor(new Treatments(heap))
+    executor.render(plan, framesWith(green, 1, plain([10, 20, 30])))
+    expect(middle(executor.render(plan, framesWith(green, 1, plain([90, 80, 70]), 2)))).toEqual([90, 80, 70, 255])
+  })
+
+  it('goes on without a source that vanished and takes it back when it returns', () => {
+    const executor = new CpuExecutor(new Treatments(heap))
+    const wall = plain([10, 20, 30])
+    executor.render(plan, framesWith(skin, 1, wall))
+    const without = framesWith(skin, 2, wall)
+    without.delete(cameraId)
+    expect(middle(executor.render(plan, without))).toEqual([10, 20, 30, 255])
+    expect(middle(executor.render(plan, framesWith(skin, 3, wall)))[0]).toBeGreaterThan(190)
+  })
+
+  it('allocates nothing in the heap over three hundred frames', () => {
+    const executor = new CpuExecutor(new Treatments(heap))
+    const wall = plain([10, 20, 30])
+    executor.render(plan, framesWith(skin, 1, wall))
+    const before = heap.usedBytes
+    for (let version = 2; version < 302; version += 1) executor.render(plan, framesWith(version % 2 === 0 ? green : skin, version, wall))
+    expect(heap.usedBytes).toBe(before)
+    executor.dispose()
+  })
+})
+
+describe('the heap', () => {
+  it('joins freed neighbours, so that a big block fits again', () => {
+    const used = heap.usedBytes
+    const blocks = Array.from({ length: 6 }, () => heap.allocate(1 << 20))
+    for (const index of [1, 3, 2, 0, 5, 4]) heap.free(blocks[index]!)
+    expect(heap.usedBytes).toBe(used)
+    const big = heap.allocate(6 << 20)
+    expect(big.at).toBe(blocks[0]!.at)
+    heap.free(big)
+  })
+
+  it('says so when there is no room', () => {
+    expect(() => heap.allocate(2 ** 31)).toThrow('the picture memory has no room')
+  })
+
+  it('hands out zeros after reuse when asked', () => {
+    const dirty = heap.allocate(4096)
+    heap.bytes.fill(7, dirty.at, dirty.at + 4096)
+    heap.free(dirty)
+    const clean = heap.allocateZeroed(4096)
+    expect(heap.bytes.subarray(clean.at, clean.at + 4096).every((value) => value === 0)).toBe(true)
+    heap.free(clean)
+  })
+})
+
+describe('a colour memo', () => {
+  it('computes a code once and forgets it when reset', () => {
+    const memo = new ColourMemo(heap)
+    const list = heap.allocate(64)
+    let calls = 0
+    const count = (pixel: Float64Array) => {
+      calls += 1
+      pixel[0] = 1
+    }
+    memo.reset([count], 'rgb', 'straight')
+    heap.words[list.at >> 2] = 0x102030
+    heap.words[(list.at >> 2) + 1] = 0x102030
+    memo.computeListed(list.at, 2)
+    expect(calls).toBe(1)
+    expect(heap.words[(memo.at >> 2) + 0x102030]).toBe(0xff3020ff)
+    memo.reset([], 'rgb', 'straight')
+    expect(heap.words[(memo.at >> 2) + 0x102030]).toBe(0)
+    heap.free(list)
+    memo.dispose()
+  })
+})

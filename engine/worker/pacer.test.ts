@@ -1,0 +1,86 @@
+import { expect, it } from 'vitest'
+import { Pacer } from './pacer.ts'
+
+/** A clock that moves only when told. */
+function fakeClock() {
+  let now = 0
+  let timers: { id: number; due: number; run: () => void }[] = []
+  let nextId = 1
+  return {
+    clock: {
+      now: () => now,
+      setTimer: (run: () => void, delayMs: number) => {
+        timers.push({ id: nextId, due: now + delayMs, run })
+        return nextId++
+      },
+      clearTimer: (id: number) => {
+        timers = timers.filter((timer) => timer.id !== id)
+      },
+    },
+    /** Moves on, firing timers in order, each `lateMs` late. */
+    advance(byMs: number, lateMs = 0) {
+      const end = now + byMs
+      for (;;) {
+        const next = timers.filter((timer) => timer.due + lateMs <= end).sort((a, b) => a.due - b.due)[0]
+        if (next === undefined) break
+        timers = timers.filter((timer) => timer !== next)
+        now = Math.max(now, next.due + lateMs)
+        next.run()
+      }
+      now = end
+    },
+  }
+}
+
+it('keeps its rate on the clock, even when every timer is late', () => {
+  const { clock, advance } = fakeClock()
+  const ticks: number[] = []
+  const pacer = new Pacer(clock, (now) => ticks.push(now))
+  pacer.start(30)
+  advance(10_000, 3)
+  expect(ticks.length).toBeGreaterThanOrEqual(299)
+  expect(ticks.length).toBeLessThanOrEqual(302)
+  expect(pacer.missedTicks).toBe(0)
+})
+
+it('follows a camera beat for beat: nothing lost, nothing doubled', () => {
+  const { clock, advance } = fakeClock()
+  let ticks = 0
+  const pacer = new Pacer(clock, () => (ticks += 1))
+  pacer.start(30)
+  advance(500)
+  const before = ticks
+  // A camera whose frames come up to 9 ms early or late.
+  for (let frame = 0; frame < 300; frame += 1) {
+    advance(1000 / 30 + (frame % 2 === 0 ? 9 : -9))
+    pacer.beat()
+  }
+  expect(Math.abs(ticks - before - 300)).toBeLessThanOrEqual(2)
+})
+
+it('steps in when the camera falls silent, and lets it lead again', () => {
+  const { clock, advance } = fakeClock()
+  const ticks: number[] = []
+  const pacer = new Pacer(clock, (now) => ticks.push(now))
+  pacer.start(30)
+  for (let frame = 0; frame < 30; frame += 1) {
+    advance(1000 / 30)
+    pacer.beat()
+  }
+  const count = ticks.length
+  advance(2000)
+  expect(ticks.length - count).toBeGreaterThanOrEqual(56)
+  const last = ticks.at(-1)!
+  advance(25)
+  pacer.beat()
+  expect(ticks.at(-1)!).toBeGreaterThan(last)
+})
+
+it('counts frames that were due and never made', () => {
+  const { clock, advance } = fakeClock()
+  const pacer = new Pacer(clock, () => undefined)
+  pacer.start(30)
+  advance(330, 99)
+  expect(pacer.missedTicks).toBeGreaterThan(0)
+  pacer.stop()
+})

@@ -1,0 +1,63 @@
+import boundaries from 'eslint-plugin-boundaries'
+import vue from 'eslint-plugin-vue'
+import tseslint from 'typescript-eslint'
+
+/** Which folder may import which; everything points downwards to core. */
+const allowed = {
+  core: ['core'],
+  engine: ['engine', 'core'],
+  webcam: ['webcam', 'core'],
+  standins: ['standins', 'core'],
+  demo: ['demo', 'standins', 'core', 'server'],
+  server: ['server', 'core', 'engine', 'webcam', 'standins', 'demo'],
+  app: ['app', 'engine', 'webcam', 'standins', 'core'],
+  tests: ['tests', 'app', 'engine', 'webcam', 'standins', 'server', 'demo', 'core', 'scripts'],
+  scripts: ['scripts', 'tests', 'server', 'core', 'demo'],
+}
+const folders = Object.keys(allowed)
+
+export default tseslint.config(
+  { ignores: ['dist/**', 'data/**', 'node_modules/**', '**/kernels/*.ts', 'test-results/**', 'playwright-report/**'] },
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser } },
+    rules: {
+      // Prettier lays the templates out.
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/require-default-prop': 'off',
+      'no-undef': 'off',
+    },
+  },
+  {
+    files: ['**/*.{ts,vue}'],
+    plugins: { boundaries },
+    settings: {
+      'boundaries/elements': folders.map((folder) => ({ type: folder, pattern: `${folder}/**`, partialMatch: false })),
+      'import/resolver': { node: { extensions: ['.ts', '.vue', '.mjs'] } },
+    },
+    rules: {
+      'no-console': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: folders.map((folder) => ({ from: { element: { type: folder } }, allow: { to: { element: { type: allowed[folder] } } } })),
+        },
+      ],
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ group: ['node:*', 'vue', 'express', 'sequelize'], message: 'Core is pure computation.' }] }],
+    },
+  },
+)

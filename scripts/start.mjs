@@ -1,0 +1,45 @@
+#!/usr/bin/env node
+// npm start: packages, build, database, demo show, serve. On a fresh machine it does all of it.
+import { spawn } from 'node:child_process'
+import { existsSync, readdirSync, statSync } from 'node:fs'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { ensurePackages } from './ensure-deps.mjs'
+
+const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
+const say = (text) => process.stdout.write(`${text}\n`)
+const SOURCES = ['app', 'core', 'engine', 'standins', 'webcam', 'vite.config.ts', 'package-lock.json', 'scripts']
+
+/** Time of the newest source file. */
+function newestSource(entry) {
+  const file = path.join(rootDir, entry)
+  const stats = statSync(file)
+  if (!stats.isDirectory()) return stats.mtimeMs
+  return Math.max(
+    0,
+    ...readdirSync(file)
+      .filter((name) => !name.endsWith('.wasm'))
+      .map((name) => newestSource(path.join(entry, name))),
+  )
+}
+
+async function main() {
+  process.chdir(rootDir)
+  ensurePackages(say)
+  const built = path.join(rootDir, 'dist/webcam/driver.js')
+  if (!existsSync(built) || statSync(built).mtimeMs < Math.max(...SOURCES.map(newestSource))) {
+    say('Building the studio.')
+    const { buildAll } = await import('./build.mjs')
+    await buildAll()
+  }
+  say('Starting the server.')
+  const watch = process.argv.includes('--watch') ? ['watch'] : []
+  const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', ...watch, 'server/main.ts'], { stdio: 'inherit' })
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
+  server.on('exit', (code) => process.exit(code ?? 0))
+}
+
+main().catch((error) => {
+  process.stderr.write(`${error.message}\n`)
+  process.exit(1)
+})

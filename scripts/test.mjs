@@ -1,0 +1,22 @@
+#!/usr/bin/env node
+// npm test: everything CI runs, from a clean checkout: the checks, a build, the browser tests.
+import { checkAll } from './check.mjs'
+import { CHROMIUM, ensurePackages, ensurePrograms, FFMPEG, run } from './ensure-deps.mjs'
+
+const say = (text) => process.stdout.write(`${text}\n`)
+
+async function main() {
+  ensurePackages(say)
+  ensurePrograms([CHROMIUM, FFMPEG], say)
+  await checkAll()
+  say('\n— build')
+  const { buildAll } = await import('./build.mjs')
+  await buildAll()
+  say('\n— browser tests')
+  run(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'])
+}
+
+main().catch((error) => {
+  process.stderr.write(`${error.message}\n`)
+  process.exit(1)
+})

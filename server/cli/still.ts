@@ -1,0 +1,98 @@
+// npm run -s still -- --show show.json --scene ID [--time-ms 0] [--asset-dir DIR] --out x.png [--executor …]
+import path from 'node:path'
+import { readFile } from 'node:fs/promises'
+import { fileURLToPath } from 'node:url'
+import { parseHex } from '../../core/colour/hex.ts'
+import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
+import type { SourceInfo } from '../../core/plan/frame-plan.ts'
+import { colourSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
+import { readShow } from '../../core/show/migrate.ts'
+import type { Input, Show } from '../../core/show/show.ts'
+import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
+import { Treatments } from '../../engine/cpu/treatments.ts'
+import { ClothCamera } from '../../standins/camera/cloth-camera.ts'
+import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
+import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
+import { readJson, readPicture, writePng } from './files.ts'
+import { loadFonts, nodeHeap, nodeTextPicture } from './node-engine.ts'
+
+const STANDIN_SEED = 7
+const mixWasm = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../standins/camera/kernels/mix.wasm')
+
+/** Renders a scene of a show file as a still. */
+export async function stillCommand(argv: readonly string[]): Promise<void> {
+  const options = readOptions(argv, {
+    show: { isRequired: true, hint: 'a show as a JSON file (docs/formats.md)' },
+    scene: { isRequired: true, hint: 'the id of a scene' },
+    out: { isRequired: true, hint: 'the PNG file to write' },
+    'time-ms': { isRequired: false, hint: 'a time in milliseconds' },
+    'asset-dir': { isRequired: false, hint: 'the folder with pictures, each named by its SHA-256' },
+    executor: { isRequired: false, hint: 'reference or cpu' },
+  })
+  const executor = readExecutor(options.executor)
+  const timeMs = Number(options['time-ms'] ?? 0)
+  if (!Number.isFinite(timeMs) || timeMs < 0) throw new InputError(`--time-ms must be a number from 0, got "${options['time-ms']}".`)
+  const show = await readJson(options.show!, 'show', readShow)
+  const scene = show.scenes.find((candidate) => candidate.id === options.scene)
+  if (scene === undefined) {
+    throw new InputError(`--scene: the show has no scene "${options.scene}". It has ${show.scenes.map(({ id, name }) => `${id} (${name})`).join(', ')}.`)
+  }
+  const pictures = await loadSources(usedInputs(show, scene.id), timeMs, options['asset-dir'])
+  const infos = new Map([...pictures].map(([id, picture]) => [id, infoOf(picture)] as const))
+  const plan = planFrame(show, scene, infos)
+  loadFonts()
+  for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
+  if (executor === 'reference') return writePng(options.out!, toRgba8(renderReference(plan, pictures)))
+  const frames = new Map(
+    [...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: id.startsWith('input:') && picture.format === 'i420' }] as const),
+  )
+  await writePng(options.out!, new CpuExecutor(new Treatments(await nodeHeap())).render(plan, frames))
+}
+
+function usedInputs(show: Show, sceneId: string): Input[] {
+  const layers = show.scenes.find((scene) => scene.id === sceneId)!.layers
+  const ids = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
+  return show.inputs.filter((input) => ids.has(input.id))
+}
+
+async function loadSources(inputs: readonly Input[], timeMs: number, assetDir: string | undefined): Promise<Map<string, Picture>> {
+  const pictures = new Map<string, Picture>()
+  for (const input of inputs) {
+    if (input.kind === 'colour') {
+      pictures.set(colourSourceId(input.colour), onePixel(input.colour))
+    } else if (input.kind === 'picture') {
+      if (assetDir === undefined) throw new InputError(`--asset-dir is missing: the scene shows the picture "${input.name}".`)
+      pictures.set(inputSourceId(input.id), await readPicture(path.join(assetDir, input.asset), 'asset-dir'))
+    } else {
+      pictures.set(inputSourceId(input.id), await cameraStill(input, timeMs))
+    }
+  }
+  return pictures
+}
+
+async function cameraStill(input: Extract<Input, { kind: 'camera' }>, timeMs: number): Promise<Picture> {
+  if (input.device.type !== 'standin') {
+    throw new InputError(`"${input.name}" is a real camera, which a still can't open. Give it the stand-in device in the show file.`)
+  }
+  const { widthPx, heightPx, frameRate } = input
+  const camera = await ClothCamera.create(nodeSheet, await readFile(mixWasm), { widthPx, heightPx, frameRate, seed: STANDIN_SEED })
+  return camera.picture(timeMs)
+}
+
+function onePixel(hex: string): RgbaPicture {
+  const [red, green, blue] = parseHex(hex)
+  return { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(red * 255, green * 255, blue * 255, 255) }
+}
+
+function infoOf(picture: Picture): SourceInfo {
+  const { widthPx, heightPx } = picture
+  return { widthPx, heightPx, isOpaque: picture.format === 'i420' || isOpaque(picture) }
+}
+
+function isOpaque(picture: RgbaPicture): boolean {
+  for (let at = 3; at < picture.data.length; at += 4) if (picture.data[at] !== 255) return false
+  return true
+}
+
+await runCommand(stillCommand)

@@ -1,0 +1,21 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  plugins: [vue()],
+  test: {
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'node',
+          environment: 'node',
+          include: ['core/**/*.test.ts', 'engine/**/*.test.ts', 'webcam/**/*.test.ts', 'server/**/*.test.ts', 'standins/**/*.test.ts', 'tests/references/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+      { extends: true, test: { name: 'app', environment: 'happy-dom', include: ['app/**/*.test.ts'] } },
+    ],
+  },
+})
