@@ -16,8 +16,8 @@ function format(value: number): string {
 }
 
 function parse(text: string): number | null {
-  const value = Number(text.replace(',', '.').replace(/[^\d.+-]/g, ''))
-  return text.trim() === '' || Number.isNaN(value) ? null : value
+  const found = /[-+]?\d*[.,]?\d+/.exec(text)
+  return found === null ? null : Number(found[0].replace(',', '.'))
 }
 
 function set(value: number): void {

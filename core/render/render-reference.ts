@@ -46,9 +46,14 @@ function drawReference(plan: FramePlan, draw: Draw, picture: FloatPicture, out: 
   }
 }
 
-/** Eight-bit straight RGBA of a float picture, rounded to nearest. */
+/** Eight-bit RGBA of a float picture, rounded to nearest; a pixel without opacity is all zero. */
 export function toRgba8(picture: FloatPicture): RgbaPicture {
   const data = new Uint8Array(picture.data.length)
-  for (let i = 0; i < data.length; i += 1) data[i] = Math.round(picture.data[i]! * 255)
+  for (let at = 0; at < data.length; at += 4) {
+    const alpha = Math.round(picture.data[at + 3]! * 255)
+    if (alpha === 0) continue
+    for (let channel = 0; channel < 3; channel += 1) data[at + channel] = Math.round(picture.data[at + channel]! * 255)
+    data[at + 3] = alpha
+  }
   return { format: 'rgba', widthPx: picture.widthPx, heightPx: picture.heightPx, data }
 }

@@ -1,0 +1,58 @@
+import { createHash } from 'node:crypto'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startTestServer, type TestServer } from '../../tests/support/test-server.ts'
+
+let server: TestServer
+let good: Buffer
+beforeAll(async () => {
+  server = await startTestServer()
+  good = await sharp({ create: { width: 320, height: 200, channels: 3, background: '#a87823' } }).jpeg().toBuffer()
+})
+afterAll(() => server.close())
+
+async function upload(bytes: Uint8Array, name: string) {
+  const response = await fetch(`${server.studioUrl}/api/assets?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
+  return { status: response.status, body: (await response.json()) as { hash: string; mimeType: string; error: { code: string; message: string } } }
+}
+
+describe('/api/assets', () => {
+  it('keeps a picture under the hash of its bytes and gives the same bytes back', async () => {
+    const { status, body } = await upload(good, 'honey.jpg')
+    expect(status).toBe(201)
+    expect(body).toMatchObject({ hash: createHash('sha256').update(good).digest('hex'), mimeType: 'image/jpeg', widthPx: 320, heightPx: 200 })
+    const read = await fetch(`${server.studioUrl}/api/assets/${body.hash}`)
+    expect(read.headers.get('content-type')).toBe('image/jpeg')
+    expect(Buffer.from(await read.arrayBuffer()).equals(good)).toBe(true)
+  })
+
+  it('goes by content, not by name', async () => {
+    expect((await upload(good, 'honey.png')).body.mimeType).toBe('image/jpeg')
+  })
+
+  it.each([
+    ['an empty file', async () => Buffer.alloc(0), 400, 'picture-empty', 'is empty (0 bytes)'],
+    ['a cut-off file', async () => good.subarray(0, good.length / 2), 400, 'picture-damaged', 'damaged or cut off'],
+    ['a text renamed to .png', async () => Buffer.from('These are not the pixels you are looking for.'), 415, 'picture-format', 'Use a PNG, JPEG, WebP or GIF'],
+    ['a drawing in SVG', async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), 415, 'picture-format', 'Use a PNG'],
+    [
+      'a picture of 40 megapixels',
+      async () => sharp({ create: { width: 8000, height: 5000, channels: 3, background: '#fff' }, limitInputPixels: false }).png({ compressionLevel: 1 }).toBuffer(),
+      413,
+      'picture-pixels',
+      '40.0 megapixels (8000 × 5000); at most 36',
+    ],
+  ])('refuses %s, saying what and how to put it right', async (_name, make, status, code, words) => {
+    const answer = await upload(await make(), 'poster.png')
+    expect(answer.status).toBe(status)
+    expect(answer.body.error.code).toBe(code)
+    expect(answer.body.error.message).toContain('"poster.png"')
+    expect(answer.body.error.message).toContain(words)
+  })
+
+  it('knows no file outside its folder', async () => {
+    for (const hash of ['..%2F..%2Fgreen-room.sqlite', 'a'.repeat(64)]) {
+      expect((await fetch(`${server.studioUrl}/api/assets/${hash}`)).status).toBe(404)
+    }
+  })
+})

@@ -1,0 +1,97 @@
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { mkdtempSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+import { afterAll, describe, expect, it } from 'vitest'
+import { demoPictures } from '../../demo/seed.ts'
+import { demoShow } from '../../demo/show.ts'
+import { differenceOf } from '../../tests/support/pictures.ts'
+import { inputFile } from '../../tests/references/cases.ts'
+
+const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
+const folder = mkdtempSync(path.join(tmpdir(), 'green-room-cli-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+const file = (name: string) => path.join(folder, name)
+
+function runCli(command: 'treat' | 'still', ...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [path.join(rootDir, 'node_modules/tsx/dist/cli.mjs'), path.join(rootDir, `server/cli/${command}.ts`), ...args], { encoding: 'utf8' })
+  return { status, stdout, stderr }
+}
+
+async function pixels(name: string) {
+  const { data, info } = await sharp(file(name)).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  return { data, ...info }
+}
+
+const key = { id: 'k', kind: 'chromaKey', on: true, params: { colour: '#01a93d', tolerance: 0.2, softness: 0.74, spill: 1 } }
+writeFileSync(file('chain.json'), JSON.stringify({ format: 'green-room-chain', version: 1, steps: [key] }))
+writeFileSync(file('empty.json'), JSON.stringify({ format: 'green-room-chain', version: 1, steps: [] }))
+
+describe('treat', () => {
+  it('writes the treated picture and its matte, alike on both executors', async () => {
+    for (const executor of ['reference', 'cpu']) {
+      const result = runCli('treat', '--chain', file('chain.json'), '--in', inputFile('greenscreen.png'), '--out', file(`${executor}.png`), '--matte', file(`${executor}-matte.png`), '--executor', executor)
+      expect(result).toEqual({ status: 0, stdout: '', stderr: '' })
+    }
+    const [exact, live, matte] = await Promise.all([pixels('reference.png'), pixels('cpu.png'), pixels('cpu-matte.png')])
+    expect(differenceOf(exact.data, live.data, 2).shareAbove).toBeLessThanOrEqual(0.001)
+    expect(matte.data[0]).toBe(live.data[3])
+    expect([matte.width, matte.height]).toEqual([192, 192])
+  })
+
+  it('changes nothing with an empty chain', async () => {
+    runCli('treat', '--chain', file('empty.json'), '--in', inputFile('greenscreen.png'), '--out', file('same.png'))
+    const original = await sharp(inputFile('greenscreen.png')).ensureAlpha().raw().toBuffer()
+    expect((await pixels('same.png')).data.equals(original)).toBe(true)
+  })
+
+  it.each([
+    ['no options', [], '--chain is missing'],
+    ['an unknown option', ['--chian', 'x'], '"--chian" is not known here'],
+    ['an option without a value', ['--chain'], '--chain needs a value'],
+    ['a missing file', ['--chain', 'nowhere.json', '--in', 'x.png', '--out', 'y.png'], '"nowhere.json" could not be read (ENOENT)'],
+    ['a picture that is none', ['--chain', file('chain.json'), '--in', file('chain.json'), '--out', 'y.png'], 'is not a picture Green Room can read'],
+    ['an unknown executor', ['--chain', file('chain.json'), '--in', inputFile('greenscreen.png'), '--out', 'y.png', '--executor', 'gpu'], '--executor must be reference or cpu, got "gpu"'],
+  ])('ends with 2 and a clear word on %s', (_name, args, words) => {
+    const result = runCli('treat', ...args)
+    expect(result.status).toBe(2)
+    expect(result.stdout).toBe('')
+    expect(result.stderr).toContain(words)
+  })
+
+  it('names the number that is out of bounds in a chain', () => {
+    writeFileSync(file('bad.json'), JSON.stringify({ format: 'green-room-chain', version: 1, steps: [{ ...key, params: { ...key.params, spill: 3 } }] }))
+    const result = runCli('treat', '--chain', file('bad.json'), '--in', inputFile('greenscreen.png'), '--out', file('no.png'))
+    expect(result.status).toBe(2)
+    expect(result.stderr).toContain('steps.0.params.spill: must be a number between 0 and 1, got 3')
+  })
+})
+
+describe('still', () => {
+  it('renders a scene with text, pictures and the stand-in camera; the executors agree', async () => {
+    const files = demoPictures()
+    const hash = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
+    mkdirSync(file('assets'))
+    for (const bytes of Object.values(files)) writeFileSync(path.join(file('assets'), hash(bytes)), bytes)
+    const show = demoShow({ wall: hash(files.wall), mark: hash(files.mark), meadow: hash(files.meadow) })
+    writeFileSync(file('show.json'), JSON.stringify(show))
+    for (const executor of ['reference', 'cpu']) {
+      const result = runCli('still', '--show', file('show.json'), '--scene', show.scenes[0]!.id, '--time-ms', '8200', '--asset-dir', file('assets'), '--out', file(`still-${executor}.png`), '--executor', executor)
+      expect(result).toEqual({ status: 0, stdout: '', stderr: '' })
+    }
+    const [exact, live] = await Promise.all([pixels('still-reference.png'), pixels('still-cpu.png')])
+    expect(differenceOf(exact.data, live.data, 2).shareAbove).toBeLessThanOrEqual(0.001)
+    // The title plate is there, the cloth is not.
+    const at = (x: number, y: number) => [...exact.data.subarray((y * 1280 + x) * 4, (y * 1280 + x) * 4 + 3)]
+    expect(at(600, 660)[1]! - at(600, 660)[0]!).toBeGreaterThan(30)
+    const [red, green] = at(300, 60)
+    expect(green! - red!).toBeLessThan(30)
+
+    const unknown = runCli('still', '--show', file('show.json'), '--scene', 'nope', '--out', file('x.png'))
+    expect(unknown.status).toBe(2)
+    expect(unknown.stderr).toContain('the show has no scene "nope"')
+    expect(unknown.stderr).toContain('(Welcome)')
+  })
+})

@@ -1,0 +1,86 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { renameShow } from '../../core/show/edits.ts'
+import { testShow } from '../../tests/support/shows.ts'
+import { callJson, startTestServer, type TestServer } from '../../tests/support/test-server.ts'
+
+const show = testShow()
+let server: TestServer
+let shows: string
+beforeAll(async () => {
+  server = await startTestServer()
+  shows = `${server.studioUrl}/api/shows`
+})
+afterAll(() => server.close())
+
+async function create(): Promise<string> {
+  const { status, body } = await callJson(shows, 'POST', { show })
+  expect(status).toBe(201)
+  return body.id as string
+}
+
+describe('/api/shows', () => {
+  it('keeps what is saved, under a revision that grows by one', async () => {
+    const id = await create()
+    const saved = await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: renameShow(show, 'Second') })
+    expect(saved.body).toMatchObject({ id, revision: 2 })
+    expect((await callJson(`${shows}/${id}`)).body).toMatchObject({ revision: 2, show: { name: 'Second' } })
+    expect((await callJson(shows)).body.shows.find((each: { id: string }) => each.id === id)).toMatchObject({ name: 'Second', sceneCount: 4 })
+  })
+
+  it('refuses to save over what another tab saved, and changes nothing', async () => {
+    const id = await create()
+    await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: renameShow(show, 'Theirs') })
+    const mine = await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: renameShow(show, 'Mine') })
+    expect(mine.status).toBe(409)
+    expect(mine.body.error).toMatchObject({ code: 'stale' })
+    expect((await callJson(`${shows}/${id}`)).body.show.name).toBe('Theirs')
+  })
+
+  it('keeps the last fifty versions and can go back to any of them', async () => {
+    const id = await create()
+    for (let revision = 1; revision <= 55; revision += 1) {
+      await callJson(`${shows}/${id}`, 'PUT', { baseRevision: revision, show: renameShow(show, `Name ${revision + 1}`) })
+    }
+    const { versions } = (await callJson(`${shows}/${id}/versions`)).body
+    expect(versions).toHaveLength(50)
+    expect(versions[0].revision).toBe(56)
+    const restored = await callJson(`${shows}/${id}/restore`, 'POST', { revision: 20 })
+    expect(restored.body).toMatchObject({ revision: 57, show: { name: 'Name 20' } })
+    const gone = await callJson(`${shows}/${id}/restore`, 'POST', { revision: 2 })
+    expect(gone.status).toBe(404)
+    expect(gone.body.error.message).toContain('the last 50 are kept')
+  })
+
+  it('deletes, and brings back', async () => {
+    const id = await create()
+    expect((await callJson(`${shows}/${id}`, 'DELETE')).status).toBe(204)
+    expect((await callJson(`${shows}/${id}`)).status).toBe(404)
+    expect((await callJson(`${shows}/${id}/undelete`, 'POST')).body).toMatchObject({ id, show: { name: show.name } })
+    expect((await callJson(`${shows}/${id}`)).status).toBe(200)
+  })
+
+  it('names field, rule and value of a number out of range, and saves nothing', async () => {
+    const id = await create()
+    const bad = structuredClone(show) as unknown as { canvas: { widthPx: number } }
+    bad.canvas.widthPx = 100_000
+    const { status, body } = await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: bad })
+    expect(status).toBe(400)
+    expect(body.error.message).toContain('show.canvas.widthPx: must be a number between 160 and 3840, got 100000')
+    expect((await callJson(`${shows}/${id}`)).body.revision).toBe(1)
+  })
+
+  it('says that an unknown show is unknown', async () => {
+    const { status, body } = await callJson(`${shows}/no-such-show`)
+    expect(status).toBe(404)
+    expect(body.error).toMatchObject({ code: 'show-not-found', message: expect.stringContaining('"no-such-show"') })
+  })
+
+  it.each([
+    ['not JSON', '{"show":', 400, 'bad-json'],
+    ['three megabytes', JSON.stringify({ show: 'x'.repeat(3_000_000) }), 413, 'too-large'],
+  ])('refuses a body that is %s', async (_name, body, status, code) => {
+    const response = await fetch(shows, { method: 'POST', headers: { 'content-type': 'application/json' }, body })
+    expect(response.status).toBe(status)
+    expect(((await response.json()) as { error: { code: string } }).error.code).toBe(code)
+  })
+})
