@@ -10,7 +10,14 @@ export default defineConfig({
         test: {
           name: 'node',
           environment: 'node',
-          include: ['core/**/*.test.ts', 'engine/**/*.test.ts', 'webcam/**/*.test.ts', 'server/**/*.test.ts', 'standins/**/*.test.ts', 'tests/references/**/*.test.ts'],
+          include: [
+            'core/**/*.test.ts',
+            'engine/**/*.test.ts',
+            'webcam/**/*.test.ts',
+            'server/**/*.test.ts',
+            'standins/**/*.test.ts',
+            'tests/references/**/*.test.ts',
+          ],
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

@@ -32,7 +32,11 @@ export function ensurePackages(say) {
   const env = { ...process.env }
   // The driver is compiled here; without headers at hand the build would try to download them.
   if (existsSync('/usr/include/node/node.h')) env.npm_config_nodedir ??= '/usr'
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { env, toStderr: true, advice: 'Check the connection to the package registry and run it again.' })
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    env,
+    toStderr: true,
+    advice: 'Check the connection to the package registry and run it again.',
+  })
   mkdirSync(path.dirname(stampFile), { recursive: true })
   writeFileSync(stampFile, lock)
 }

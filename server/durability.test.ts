@@ -55,12 +55,17 @@ it('survives kill -9 after and amid edits (seed 9)', async () => {
   for (let round = 0; round < 4; round += 1) {
     const edits = 3 + Math.floor(random() * 6)
     for (let i = 0; i < edits; i += 1) {
-      const { status, body } = await callJson(`${url}/api/shows/${id}`, 'PUT', { baseRevision: acknowledged, show: renameShow(show, `Edit ${acknowledged + 1}`) })
+      const { status, body } = await callJson(`${url}/api/shows/${id}`, 'PUT', {
+        baseRevision: acknowledged,
+        show: renameShow(show, `Edit ${acknowledged + 1}`),
+      })
       expect(status).toBe(200)
       acknowledged = body.revision
     }
     // One more is under way when the axe falls: it may be lost or kept, but whole.
-    const underWay = callJson(`${url}/api/shows/${id}`, 'PUT', { baseRevision: acknowledged, show: renameShow(show, `Edit ${acknowledged + 1}`) }).catch(() => null)
+    const underWay = callJson(`${url}/api/shows/${id}`, 'PUT', { baseRevision: acknowledged, show: renameShow(show, `Edit ${acknowledged + 1}`) }).catch(
+      () => null,
+    )
     await killHard()
     await underWay
     url = await start()

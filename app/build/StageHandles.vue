@@ -79,11 +79,10 @@ async function refresh(): Promise<void> {
   moveable.draggable = isEditable.value
   moveable.resizable = isEditable.value
   moveable.rotatable = isEditable.value
-  moveable.target = layer.value === null ? null : box.value
   moveable.updateRect()
 }
 
-async function onPointerDown(event: PointerEvent): Promise<void> {
+async function onMouseDown(event: MouseEvent): Promise<void> {
   if (event.button !== 0 || area.value === null || showStore.scene === null) return
   if (event.target !== area.value && event.target !== box.value) return
   const bounds = area.value.getBoundingClientRect()
@@ -123,10 +122,11 @@ watch([layer, () => props.zoom, isEditable], refresh)
   <div
     ref="area"
     class="stage-handles absolute inset-0 outline-offset-4"
+    :class="layer === null ? 'is-empty' : ''"
     tabindex="0"
     role="application"
     :aria-label="layer === null ? t('inspector.nothing') : `${layer.name}, ${t('inspector.place')}`"
-    @pointerdown="onPointerDown"
+    @mousedown="onMouseDown"
     @keydown.self="onKey"
   >
     <div ref="box" class="absolute" :style="boxStyle" :class="layer?.locked ? 'outline-1 outline-dashed outline-[#e0b04b]' : ''"></div>
@@ -134,6 +134,9 @@ watch([layer, () => props.zoom, isEditable], refresh)
 </template>
 
 <style>
+.stage-handles.is-empty .moveable-control-box {
+  display: none !important;
+}
 .stage-handles .moveable-control-box {
   --moveable-color: #e2b24c;
 }

@@ -4,7 +4,9 @@ import en from './en.ts'
 
 /** Every sentence of the catalogue with its key. */
 function sentences(node: object, prefix = ''): [key: string, words: string][] {
-  return Object.entries(node).flatMap(([key, value]) => (typeof value === 'string' ? [[`${prefix}${key}`, value] as [string, string]] : sentences(value as object, `${prefix}${key}.`)))
+  return Object.entries(node).flatMap(([key, value]) =>
+    typeof value === 'string' ? [[`${prefix}${key}`, value] as [string, string]] : sentences(value as object, `${prefix}${key}.`),
+  )
 }
 
 describe('the words', () => {
@@ -24,7 +26,9 @@ describe('the words', () => {
       if (key === 'app.name' || key.startsWith('units.')) continue
       expect(words, key).not.toMatch(/!|[A-Z]{4,}/)
       const inside = words.split(/[.?:]\s+/).flatMap((sentence) => sentence.split(' ').slice(1))
-      const capitals = inside.filter((word) => /^[A-Z][a-z]/.test(word) && !['Green', 'Room', 'Chromium', 'Chromium-based', 'Chrome', 'Build;', 'Escape', 'Alt', 'Start'].includes(word))
+      const capitals = inside.filter(
+        (word) => /^[A-Z][a-z]/.test(word) && !['Green', 'Room', 'Chromium', 'Chromium-based', 'Chrome', 'Build;', 'Escape', 'Alt', 'Start'].includes(word),
+      )
       expect(capitals, key).toEqual([])
     }
   })

@@ -16,7 +16,10 @@ describe('fitRects', () => {
     expect(fitRects('fit', 100, 200, 400, 400)).toEqual({ source: { x: 0, y: 0, width: 100, height: 200 }, target: { x: 100, y: 0, width: 200, height: 400 } })
   })
   it('fills a third of the canvas with the middle of a wide picture: 640 of 1920 off each side (common practice, no source)', () => {
-    expect(fitRects('fill', 1920, 1080, 640, 1080)).toEqual({ source: { x: 640, y: 0, width: 640, height: 1080 }, target: { x: 0, y: 0, width: 640, height: 1080 } })
+    expect(fitRects('fill', 1920, 1080, 640, 1080)).toEqual({
+      source: { x: 640, y: 0, width: 640, height: 1080 },
+      target: { x: 0, y: 0, width: 640, height: 1080 },
+    })
   })
   it('stretches without cutting', () => {
     expect(fitRects('stretch', 10, 20, 400, 300)).toEqual({ source: { x: 0, y: 0, width: 10, height: 20 }, target: { x: 0, y: 0, width: 400, height: 300 } })

@@ -26,7 +26,10 @@ describe('planFrame', () => {
 
   it('leaves out everything under an opaque layer that fills the canvas', () => {
     const wall = show.inputs.find((input) => input.name === 'Apiary wall')!
-    const layer = { ...newInputLayer(wall, show.canvas, () => 'cover'), placement: { ...newInputLayer(wall, show.canvas, () => 'x').placement, fit: 'fill' as const } }
+    const layer = {
+      ...newInputLayer(wall, show.canvas, () => 'cover'),
+      placement: { ...newInputLayer(wall, show.canvas, () => 'x').placement, fit: 'fill' as const },
+    }
     const covered = addLayer(show, welcome.id, layer)
     expect(planFrame(covered, sceneNamed(covered, 'Welcome'), allInfos(show)).draws.map((draw) => draw.layerId)).toEqual(['cover'])
   })
@@ -48,7 +51,9 @@ describe('planFrame', () => {
   it('treats an input once for all layers that use it alike', () => {
     const layer = newInputLayer(camera, show.canvas, () => 'again')
     const twice = addLayer(show, welcome.id, layer)
-    const keys = planFrame(twice, sceneNamed(twice, 'Welcome'), allInfos(show)).draws.filter((draw) => draw.sourceId === inputSourceId(camera.id)).map((draw) => draw.treatedKey)
+    const keys = planFrame(twice, sceneNamed(twice, 'Welcome'), allInfos(show))
+      .draws.filter((draw) => draw.sourceId === inputSourceId(camera.id))
+      .map((draw) => draw.treatedKey)
     expect(keys).toHaveLength(2)
     expect(new Set(keys).size).toBe(1)
   })

@@ -3,7 +3,19 @@ import { z } from 'zod'
 import { testShow } from '../../tests/support/shows.ts'
 import { steps } from '../steps/index.ts'
 import { copyScene, newShow, newStep } from './create.ts'
-import { addScene, changeTreatment, fitToCanvas, moveLayer, moveScene, removeInput, removeScene, setStepParams, switchStep, treatmentAt, updateScene } from './edits.ts'
+import {
+  addScene,
+  changeTreatment,
+  fitToCanvas,
+  moveLayer,
+  moveScene,
+  removeInput,
+  removeScene,
+  setStepParams,
+  switchStep,
+  treatmentAt,
+  updateScene,
+} from './edits.ts'
 import { migrations, readShow } from './migrate.ts'
 import { chainSchema, issueLines, showSchema } from './schema.ts'
 import type { Show } from './show.ts'
@@ -88,10 +100,19 @@ describe('edits', () => {
     const changes: ((current: Show) => Show)[] = [
       (current) => switchStep(current, home, show.inputs[0]!.treatment[0]!.id, false),
       (current) => moveLayer(current, welcome.id, welcome.layers[3]!.id, 0),
-      (current) => addScene(current, copyScene(welcome, 'Copy', (() => {
-        let count = 0
-        return () => `copy${(count += 1)}`
-      })()), 1),
+      (current) =>
+        addScene(
+          current,
+          copyScene(
+            welcome,
+            'Copy',
+            (() => {
+              let count = 0
+              return () => `copy${(count += 1)}`
+            })(),
+          ),
+          1,
+        ),
       (current) => moveScene(current, 'copy1', 3),
       (current) => fitToCanvas(current, welcome.id, welcome.layers[2]!.id, 'stretch'),
       (current) => removeInput(current, show.inputs[2]!.id),

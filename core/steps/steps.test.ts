@@ -46,7 +46,9 @@ describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step
 
 function randomValue(spec: ParamSpec, random: () => number): number | string {
   if (spec.type === 'number') return spec.min + random() * (spec.max - spec.min)
-  return `#${Math.floor(random() * 0xffffff).toString(16).padStart(6, '0')}`
+  return `#${Math.floor(random() * 0xffffff)
+    .toString(16)
+    .padStart(6, '0')}`
 }
 
 describe('crop', () => {

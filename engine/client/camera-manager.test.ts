@@ -34,7 +34,18 @@ function setUp() {
     { onSupply: (_id, supply) => supplies.push(supply.type), onGone: gone, onState: (_id, state) => states.push(state) },
   )
   const settle = () => new Promise((resolve) => setImmediate(resolve))
-  return { manager, getUserMedia, states, supplies, gone, track, timers, settle, plug: () => listeners.forEach((listener) => listener()), setDevices: (next: MediaDeviceInfo[]) => (devices = next) }
+  return {
+    manager,
+    getUserMedia,
+    states,
+    supplies,
+    gone,
+    track,
+    timers,
+    settle,
+    plug: () => listeners.forEach((listener) => listener()),
+    setDevices: (next: MediaDeviceInfo[]) => (devices = next),
+  }
 }
 
 const failing = (name: string) => Promise.reject(new DOMException('no', name))

@@ -26,7 +26,14 @@ describe('the CPU executor', () => {
   const scene = sceneNamed(show, 'Just me')
   const cameraId = inputSourceId(show.inputs[0]!.id)
   const wallId = inputSourceId(show.inputs[1]!.id)
-  const plan = planFrame(show, scene, new Map([[cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }], [wallId, { widthPx: 1280, heightPx: 720, isOpaque: true }]]))
+  const plan = planFrame(
+    show,
+    scene,
+    new Map([
+      [cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }],
+      [wallId, { widthPx: 1280, heightPx: 720, isOpaque: true }],
+    ]),
+  )
   const green = rgbaToI420(plain([43, 181, 82]))
   const skin = rgbaToI420(plain([200, 140, 110]))
   const framesWith = (camera: SourceFrame['picture'], version: number, wall: RgbaPicture, wallVersion = 1) =>

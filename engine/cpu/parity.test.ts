@@ -48,8 +48,13 @@ function randomPicture(seed: number, widthPx = 96, heightPx = 64, isOpaque = fal
 function treatedDifference(picture: Picture, calls: readonly StepCall[]) {
   const exact = treatReference(picture, calls).data
   const live = treatStill(heap, picture, calls).data
-  const premultiplied = (value: (i: number) => number) => Float64Array.from(exact, (_, i) => (i % 4 === 3 ? value(i) : (value(i) * value(i - (i % 4) + 3)) / 255))
-  return differenceOf(premultiplied((i) => exact[i]! * 255), premultiplied((i) => live[i]!), LIMIT)
+  const premultiplied = (value: (i: number) => number) =>
+    Float64Array.from(exact, (_, i) => (i % 4 === 3 ? value(i) : (value(i) * value(i - (i % 4) + 3)) / 255))
+  return differenceOf(
+    premultiplied((i) => exact[i]! * 255),
+    premultiplied((i) => live[i]!),
+    LIMIT,
+  )
 }
 
 describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step) => {
@@ -85,7 +90,11 @@ describe('whole scenes', () => {
       return { format: 'rgba', widthPx: info.width, heightPx: info.height, data: new Uint8Array(data) }
     }
     pictures = new Map<string, Picture>([[inputSourceId(show.inputs[0]!.id), camera]])
-    for (const [name, bytes] of [['Apiary wall', files.wall], ['Society mark', files.mark], ['Evening meadow', files.meadow]] as const) {
+    for (const [name, bytes] of [
+      ['Apiary wall', files.wall],
+      ['Society mark', files.mark],
+      ['Evening meadow', files.meadow],
+    ] as const) {
       pictures.set(inputSourceId(show.inputs.find((input) => input.name === name)!.id), await decode(bytes))
     }
     for (const input of show.inputs) {

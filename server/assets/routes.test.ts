@@ -7,12 +7,18 @@ let server: TestServer
 let good: Buffer
 beforeAll(async () => {
   server = await startTestServer()
-  good = await sharp({ create: { width: 320, height: 200, channels: 3, background: '#a87823' } }).jpeg().toBuffer()
+  good = await sharp({ create: { width: 320, height: 200, channels: 3, background: '#a87823' } })
+    .jpeg()
+    .toBuffer()
 })
 afterAll(() => server.close())
 
 async function upload(bytes: Uint8Array, name: string) {
-  const response = await fetch(`${server.studioUrl}/api/assets?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
+  const response = await fetch(`${server.studioUrl}/api/assets?name=${encodeURIComponent(name)}`, {
+    method: 'POST',
+    body: bytes as BodyInit,
+    headers: { 'content-type': 'application/octet-stream' },
+  })
   return { status: response.status, body: (await response.json()) as { hash: string; mimeType: string; error: { code: string; message: string } } }
 }
 
@@ -37,7 +43,10 @@ describe('/api/assets', () => {
     ['a drawing in SVG', async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), 415, 'picture-format', 'Use a PNG'],
     [
       'a picture of 40 megapixels',
-      async () => sharp({ create: { width: 8000, height: 5000, channels: 3, background: '#fff' }, limitInputPixels: false }).png({ compressionLevel: 1 }).toBuffer(),
+      async () =>
+        sharp({ create: { width: 8000, height: 5000, channels: 3, background: '#fff' }, limitInputPixels: false })
+          .png({ compressionLevel: 1 })
+          .toBuffer(),
       413,
       'picture-pixels',
       '40.0 megapixels (8000 × 5000); at most 36',

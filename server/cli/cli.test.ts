@@ -16,7 +16,11 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }))
 const file = (name: string) => path.join(folder, name)
 
 function runCli(command: 'treat' | 'still', ...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [path.join(rootDir, 'node_modules/tsx/dist/cli.mjs'), path.join(rootDir, `server/cli/${command}.ts`), ...args], { encoding: 'utf8' })
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    [path.join(rootDir, 'node_modules/tsx/dist/cli.mjs'), path.join(rootDir, `server/cli/${command}.ts`), ...args],
+    { encoding: 'utf8' },
+  )
   return { status, stdout, stderr }
 }
 
@@ -32,7 +36,19 @@ writeFileSync(file('empty.json'), JSON.stringify({ format: 'green-room-chain', v
 describe('treat', () => {
   it('writes the treated picture and its matte, alike on both executors', async () => {
     for (const executor of ['reference', 'cpu']) {
-      const result = runCli('treat', '--chain', file('chain.json'), '--in', inputFile('greenscreen.png'), '--out', file(`${executor}.png`), '--matte', file(`${executor}-matte.png`), '--executor', executor)
+      const result = runCli(
+        'treat',
+        '--chain',
+        file('chain.json'),
+        '--in',
+        inputFile('greenscreen.png'),
+        '--out',
+        file(`${executor}.png`),
+        '--matte',
+        file(`${executor}-matte.png`),
+        '--executor',
+        executor,
+      )
       expect(result).toEqual({ status: 0, stdout: '', stderr: '' })
     }
     const [exact, live, matte] = await Promise.all([pixels('reference.png'), pixels('cpu.png'), pixels('cpu-matte.png')])
@@ -53,7 +69,11 @@ describe('treat', () => {
     ['an option without a value', ['--chain'], '--chain needs a value'],
     ['a missing file', ['--chain', 'nowhere.json', '--in', 'x.png', '--out', 'y.png'], '"nowhere.json" could not be read (ENOENT)'],
     ['a picture that is none', ['--chain', file('chain.json'), '--in', file('chain.json'), '--out', 'y.png'], 'is not a picture Green Room can read'],
-    ['an unknown executor', ['--chain', file('chain.json'), '--in', inputFile('greenscreen.png'), '--out', 'y.png', '--executor', 'gpu'], '--executor must be reference or cpu, got "gpu"'],
+    [
+      'an unknown executor',
+      ['--chain', file('chain.json'), '--in', inputFile('greenscreen.png'), '--out', 'y.png', '--executor', 'gpu'],
+      '--executor must be reference or cpu, got "gpu"',
+    ],
   ])('ends with 2 and a clear word on %s', (_name, args, words) => {
     const result = runCli('treat', ...args)
     expect(result.status).toBe(2)
@@ -78,7 +98,21 @@ describe('still', () => {
     const show = demoShow({ wall: hash(files.wall), mark: hash(files.mark), meadow: hash(files.meadow) })
     writeFileSync(file('show.json'), JSON.stringify(show))
     for (const executor of ['reference', 'cpu']) {
-      const result = runCli('still', '--show', file('show.json'), '--scene', show.scenes[0]!.id, '--time-ms', '8200', '--asset-dir', file('assets'), '--out', file(`still-${executor}.png`), '--executor', executor)
+      const result = runCli(
+        'still',
+        '--show',
+        file('show.json'),
+        '--scene',
+        show.scenes[0]!.id,
+        '--time-ms',
+        '8200',
+        '--asset-dir',
+        file('assets'),
+        '--out',
+        file(`still-${executor}.png`),
+        '--executor',
+        executor,
+      )
       expect(result).toEqual({ status: 0, stdout: '', stderr: '' })
     }
     const [exact, live] = await Promise.all([pixels('still-reference.png'), pixels('still-cpu.png')])

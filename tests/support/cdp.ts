@@ -5,19 +5,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { WebSocket } from 'ws'
-
-export const CHROMIUM = process.env['GREEN_ROOM_CHROMIUM'] ?? '/usr/bin/chromium'
-
-/** Flags without which a browser without network and monitor is noisy or refuses to start. */
-export const CHROMIUM_FLAGS = [
-  '--no-sandbox',
-  '--disable-quic',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--no-first-run',
-  '--autoplay-policy=no-user-gesture-required',
-] as const
+import { CHROMIUM, CHROMIUM_FLAGS } from './chromium.ts'
 
 interface Reply {
   readonly id?: number

@@ -22,6 +22,9 @@ export function allInfos(show: Show): Map<string, SourceInfo> {
   return new Map(
     show.inputs
       .filter((input) => input.kind !== 'colour')
-      .map((input) => [inputSourceId(input.id), { widthPx: input.kind === 'camera' ? 1280 : 1920, heightPx: input.kind === 'camera' ? 720 : 1080, isOpaque: input.name !== 'Society mark' }]),
+      .map((input) => [
+        inputSourceId(input.id),
+        { widthPx: input.kind === 'camera' ? 1280 : 1920, heightPx: input.kind === 'camera' ? 720 : 1080, isOpaque: input.name !== 'Society mark' },
+      ]),
   )
 }

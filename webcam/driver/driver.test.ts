@@ -47,7 +47,12 @@ describe('the shim', () => {
 
   function setUp({ isPresent = true, native = async () => 'native stream' as unknown as MediaStream } = {}) {
     vi.stubGlobal('InputDeviceInfo', FakeInfo)
-    vi.stubGlobal('MediaStream', class { constructor(readonly tracks: unknown[]) {} })
+    vi.stubGlobal(
+      'MediaStream',
+      class {
+        constructor(readonly tracks: unknown[]) {}
+      },
+    )
     const real = [{ kind: 'videoinput', deviceId: 'real' }]
     const getUserMedia = vi.fn(native)
     const mediaDevices = { enumerateDevices: async () => real, getUserMedia } as unknown as MediaDevices
@@ -101,7 +106,16 @@ describe('the shim', () => {
 })
 
 it('adds a start bitrate to every video format and nothing else', () => {
-  const sdp = ['v=0', 'm=video 9 UDP/TLS/RTP/SAVPF 96 102 97', 'a=rtpmap:96 VP8/90000', 'a=rtpmap:102 H264/90000', 'a=fmtp:102 packetization-mode=1', 'a=rtpmap:97 rtx/90000', 'a=fmtp:97 apt=96', ''].join('\r\n')
+  const sdp = [
+    'v=0',
+    'm=video 9 UDP/TLS/RTP/SAVPF 96 102 97',
+    'a=rtpmap:96 VP8/90000',
+    'a=rtpmap:102 H264/90000',
+    'a=fmtp:102 packetization-mode=1',
+    'a=rtpmap:97 rtx/90000',
+    'a=fmtp:97 apt=96',
+    '',
+  ].join('\r\n')
   expect(withStartBitrate(sdp, 4000).split('\r\n')).toEqual([
     'v=0',
     'm=video 9 UDP/TLS/RTP/SAVPF 96 102 97',

@@ -1,0 +1,18 @@
+import { defineConfig } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_FLAGS } from './tests/support/chromium.ts'
+
+export default defineConfig({
+  testDir: 'tests/e2e',
+  // Two cores: the studio, its camera, an encoder and a meeting already fill them.
+  workers: 1,
+  fullyParallel: false,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  forbidOnly: true,
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS] },
+    trace: 'off',
+  },
+})

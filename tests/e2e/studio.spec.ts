@@ -1,0 +1,144 @@
+// The studio by itself: saving, undo, two tabs, the keyboard, the library, bad files.
+import { colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
+
+test('opens on the demo with a live picture, without a page scroll, in both themes', async ({ page, server }) => {
+  await openStudio(page, server)
+  await expect(page.getByRole('heading', { name: 'Scenes' })).toBeVisible()
+  for (const [width, height] of [
+    [1280, 800],
+    [1024, 700],
+    [1920, 1080],
+  ] as const) {
+    await page.setViewportSize({ width, height })
+    const overflow = await page.evaluate(() => ({
+      page: document.documentElement.scrollHeight > innerHeight || document.documentElement.scrollWidth > innerWidth,
+      header: document.querySelector('header')!.scrollWidth > document.querySelector('header')!.clientWidth,
+    }))
+    expect(overflow, `${width}×${height}`).toEqual({ page: false, header: false })
+  }
+  await page.getByRole('button', { name: 'Dark theme for a dim room' }).click()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'blackout')
+  await page.reload()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'blackout')
+})
+
+test('undoes and redoes every kind of edit by keyboard', async ({ page, server }) => {
+  await openStudio(page, server)
+  const panes = page.locator('[data-layer]')
+  await page.locator('[data-layer="Class title"]').click()
+  const xField = page.getByRole('spinbutton', { name: 'X', exact: true })
+  await expect(xField).toHaveValue('64')
+  await page.locator('.stage-handles').focus()
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(xField).toHaveValue('74')
+  await page.getByRole('button', { name: 'Hide', exact: true }).click()
+  await page.locator('[data-layer="Class title"]').focus()
+  await page.keyboard.press('Alt+ArrowLeft')
+  await expect(panes.nth(1)).toHaveAttribute('data-layer', 'Class title')
+  await page.keyboard.press('Control+z')
+  await expect(panes.nth(2)).toHaveAttribute('data-layer', 'Class title')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('button', { name: 'Hide', exact: true })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(xField).toHaveValue('64')
+  await page.keyboard.press('Control+Shift+z')
+  await expect(xField).toHaveValue('74')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+})
+
+test('moves a layer by dragging it on the stage, as one step of undo', async ({ page, server }) => {
+  await openStudio(page, server)
+  const stage = (await page.getByTestId('stage').boundingBox())!
+  const at = (x: number, y: number) => [stage.x + (x / 1280) * stage.width, stage.y + (y / 720) * stage.height] as const
+  await page.mouse.move(...at(500, 640))
+  await page.mouse.down()
+  await page.mouse.move(...at(560, 600), { steps: 6 })
+  await page.mouse.move(...at(640, 560), { steps: 6 })
+  await page.mouse.up()
+  const xField = page.getByRole('spinbutton', { name: 'X', exact: true })
+  await expect.poll(async () => Number(await xField.inputValue())).toBeGreaterThan(150)
+  await page.keyboard.press('Control+z')
+  await expect(xField).toHaveValue('64')
+})
+
+test('says it is offline, keeps editing, and saves when the server is back', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.route('**/api/shows/**', (route) => route.abort('connectionrefused'))
+  await page.locator('[data-layer="Class title"]').click()
+  await page.getByRole('textbox', { name: 'Line 1' }).fill('Written while offline')
+  await expect(page.getByText('Offline: kept in this browser')).toBeVisible()
+  // Even closing the tab loses nothing: what was kept is saved by the next.
+  await page.unroute('**/api/shows/**')
+  await page.reload()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.locator('[data-layer="Class title"]').click()
+  await expect(page.getByRole('textbox', { name: 'Line 1' })).toHaveValue('Written while offline')
+  await expect.poll(async () => JSON.stringify(await server.shows.get('demo-brood-frame'))).toContain('Written while offline')
+})
+
+test('tells a second tab that the show is open elsewhere, and lets it take over', async ({ page, context, server }) => {
+  await openStudio(page, server)
+  const second = await context.newPage()
+  await openStudio(second, server)
+  await expect(second.getByText('This show is open in another tab')).toBeVisible()
+  await second.locator('[data-layer="Class title"]').click()
+  await second.getByRole('textbox', { name: 'Line 1' }).fill('Not from here')
+  await expect(second.getByRole('button', { name: 'Nothing to undo' })).toBeVisible()
+  await second.getByRole('button', { name: 'Edit here instead' }).click()
+  await expect(second.getByText('This show is open in another tab')).toHaveCount(0)
+  await expect(page.getByText('This show is open in another tab')).toBeVisible()
+  await second.locator('[data-layer="Class title"]').click()
+  await second.getByRole('textbox', { name: 'Line 1' }).fill('From here')
+  await expect.poll(async () => JSON.stringify(await server.shows.get('demo-brood-frame'))).toContain('From here')
+})
+
+test('says what is wrong with a file and adds nothing', async ({ page, server }) => {
+  await openStudio(page, server)
+  const field = page.getByTestId('picture-file')
+  await field.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
+  await expect(page.getByText('"notes.png" is not a picture Green Room can read')).toBeVisible()
+  await field.setInputFiles({ name: 'nothing.png', mimeType: 'image/png', buffer: Buffer.alloc(0) })
+  await expect(page.getByText('"nothing.png" is empty (0 bytes)')).toBeVisible()
+  await expect(page.locator('[data-layer]')).toHaveCount(4)
+})
+
+test('makes, names, duplicates, deletes and brings back a show', async ({ page, server }) => {
+  await page.goto(`${server.studioUrl}/shows`)
+  await expect(page.getByRole('link', { name: 'Open: Reading a brood frame' })).toBeVisible()
+  await page.getByRole('button', { name: 'New show' }).click()
+  await expect(page.getByTestId('stage')).toBeVisible()
+  await page.goto(`${server.studioUrl}/shows`)
+  await page.getByRole('button', { name: 'More for New show' }).click()
+  await page.getByRole('menuitem', { name: 'Rename' }).click()
+  await page.getByRole('textbox', { name: 'Name of the show' }).fill('Swarm evening')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Open: Swarm evening' })).toBeVisible()
+  await page.getByRole('button', { name: 'More for Swarm evening' }).click()
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click()
+  await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
+  await page.getByRole('button', { name: 'More for Swarm evening, copy' }).click()
+  await page.getByRole('menuitem', { name: 'Delete' }).click()
+  await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
+})
+
+test('never sends black: the holding card is there before and after the feed, and frames are not leaked', async ({ page, context, server }) => {
+  await openStudio(page, server)
+  const meeting = await joinMeeting(context, server)
+  const brightness = async () => {
+    const [red, green, blue] = await colourAt(meeting, 640, 260)
+    return red + green + blue
+  }
+  // The card's round lamp is drawn in brass.
+  await expect.poll(brightness).toBeGreaterThan(200)
+  await page.bringToFront()
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(page.getByText('1 meeting')).toBeVisible()
+  await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 0), { timeout: 20_000 }).toBeGreaterThan(20)
+  await page.getByRole('button', { name: 'Stop feed' }).click()
+  await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 99), { timeout: 20_000 }).toBeLessThan(12)
+  await expect.poll(brightness).toBeGreaterThan(200)
+  await meeting.getByRole('button', { name: 'Leave' }).click()
+  await expect(meeting.locator('#status')).toContainText('You left')
+})
