@@ -7,6 +7,7 @@ import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import type { EngineStats } from '../../engine/protocol.ts'
 import { StudioHost } from '../../webcam/host/studio-host.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { openStandin } from './open-standin.ts'
 import { StudioLink } from './studio-link.ts'
@@ -52,6 +53,11 @@ export const useEngineStore = defineStore('engine', () => {
       onGone: (inputId) => engine.dropCamera(inputId),
       onState: (inputId, state) => (cameraStates.value = { ...cameraStates.value, [inputId]: state }),
     },
+  )
+
+  exposeFigures(
+    () => stats.value,
+    () => hasFirstPicture.value,
   )
 
   function makeEngine(): StudioEngine {

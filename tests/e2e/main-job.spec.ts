@@ -63,7 +63,9 @@ async function walk(page: Page, context: BrowserContext, server: TestServer): Pr
   const order = () => page.locator('[data-layer]:not(.sortable-fallback)').evaluateAll((panes) => panes.map((pane) => pane.getAttribute('data-layer')))
   expect(await order()).toEqual(['Apiary wall', 'Desk camera', 'Class title', 'Society mark', 'Poster', 'Text'])
   await expect(page.getByRole('status').filter({ hasText: 'Poster hides all of' })).toBeVisible()
-  await dragPane(page, 'Poster', 'Desk camera', () => expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text']))
+  await dragPane(page, 'Poster', 'Desk camera', () =>
+    expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text']),
+  )
   await expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text'])
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
 

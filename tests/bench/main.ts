@@ -1,0 +1,59 @@
+// npm run bench [-- --json] [--only NAME[,NAME]]: figures for this machine, ratios in one run.
+import { benchFeed, type FeedFigures } from './feed.ts'
+import { benchFrame, type FrameFigures } from './frame.ts'
+import { benchKey, type KeyFigures } from './key.ts'
+import { benchSoak, type SoakFigures } from './soak.ts'
+
+interface BenchResult {
+  frame?: Record<string, FrameFigures>
+  feed?: FeedFigures
+  key?: KeyFigures
+  soak?: SoakFigures
+}
+
+const NAMES = ['frame', 'feed', 'key', 'soak'] as const
+type Name = (typeof NAMES)[number]
+
+function readArguments(argv: readonly string[]): { isJson: boolean; only: readonly Name[] } {
+  // The soak takes ten minutes, so it runs only when named.
+  let only: readonly Name[] = ['frame', 'feed', 'key']
+  let isJson = false
+  for (let i = 0; i < argv.length; i += 1) {
+    if (argv[i] === '--json') isJson = true
+    else if (argv[i] === '--only') {
+      const names = (argv[(i += 1)] ?? '').split(',')
+      const unknown = names.find((name) => !NAMES.includes(name as Name))
+      if (unknown !== undefined) throw new RangeError(`--only takes ${NAMES.join(', ')}, got "${unknown}"`)
+      only = names as Name[]
+    } else throw new RangeError(`"${argv[i]}" is not known; use --json or --only`)
+  }
+  return { isJson, only }
+}
+
+async function main(): Promise<void> {
+  const { isJson, only } = readArguments(process.argv.slice(2))
+  const say = (text: string) => process.stderr.write(`${text}\n`)
+  const result: BenchResult = {}
+  if (only.includes('frame')) result.frame = await benchFrame(say)
+  if (only.includes('key')) result.key = await benchKey(say)
+  if (only.includes('feed')) result.feed = await benchFeed(say)
+  if (only.includes('soak')) result.soak = await benchSoak(say)
+  process.stdout.write(isJson ? `${JSON.stringify(result, null, 1)}\n` : tableOf(result))
+}
+
+/** Nested figures as lines "name  value". */
+function tableOf(node: object, prefix = ''): string {
+  return Object.entries(node)
+    .map(([name, value]) => {
+      if (Array.isArray(value)) return ''
+      if (typeof value === 'object' && value !== null) return tableOf(value as object, `${prefix}${name} · `)
+      const shown = typeof value === 'number' ? String(Number(value.toPrecision(5))) : String(value)
+      return `${`${prefix}${name}`.padEnd(52)} ${shown}\n`
+    })
+    .join('')
+}
+
+await main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  process.exitCode = error instanceof RangeError ? 2 : 1
+})
