@@ -3,11 +3,15 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FrameLedger } from './frame-ledger.ts'
 import { RateMeter } from './rate-meter.ts'
 
+/** Frames on their way into the track: a short burst is let through, a stall is not queued up. */
+const MOST_PENDING = 3
+
 export class FeedWriter {
   readonly meter = new RateMeter()
   readonly #writer: WritableStreamDefaultWriter<VideoFrame>
   readonly #ledger: FrameLedger
   #dropped = 0
+  #pending = 0
   #isClosed = false
 
   constructor(writable: WritableStream<VideoFrame>, ledger: FrameLedger) {
@@ -24,10 +28,11 @@ export class FeedWriter {
   /** Sends a copy of a picture; drops it when the track is behind. */
   send(picture: RgbaPicture, nowMs: number): void {
     if (this.#isClosed) return
-    if ((this.#writer.desiredSize ?? 0) <= 0) {
+    if (this.#pending >= MOST_PENDING) {
       this.#dropped += 1
       return
     }
+    this.#pending += 1
     const frame = this.#ledger.take(
       new VideoFrame(picture.data as Uint8ClampedArray<ArrayBuffer>, {
         format: 'RGBX',
@@ -38,8 +43,12 @@ export class FeedWriter {
     )
     this.meter.note(nowMs)
     this.#writer.write(frame).then(
-      () => this.#ledger.handOver(),
       () => {
+        this.#pending -= 1
+        this.#ledger.handOver()
+      },
+      () => {
+        this.#pending -= 1
         this.#ledger.close(frame)
         this.#dropped += 1
       },

@@ -15,8 +15,10 @@ interface StartMessage {
   readonly seed: number
 }
 
-/** Buffers in flight: one on show, one on its way, one being drawn. */
-const BUFFERS = 3
+/** Buffers in flight: one on show, two on their way, one being drawn. */
+const BUFFERS = 4
+/** Frames that a late camera makes up for; beyond that it skips. */
+const MOST_BEHIND = 3
 
 self.onmessage = ({ data }: MessageEvent<StartMessage>) => void start(data)
 
@@ -28,13 +30,17 @@ async function start({ port, mixWasmUrl, ...options }: StartMessage): Promise<vo
     if (reply.type === 'stop') self.close()
     else free.push(reply.data)
   }
-  // Frames lie on a grid of wall-clock time, so that the number in a frame tells when it was due.
+  // Frames lie on a grid of wall-clock time, so that the number in a frame tells when it was due. A sensor
+  // does not skip because the machine is busy: late frames are made up for, up to a few.
   const periodMs = 1000 / options.frameRate
-  const wait = () => setTimeout(shoot, periodMs - (Date.now() % periodMs))
+  let slot = Math.floor(Date.now() / periodMs)
+  const wait = () => setTimeout(shoot, Math.max(0, (slot + 1) * periodMs - Date.now()))
   const shoot = () => {
+    slot = Math.max(slot + 1, Math.floor(Date.now() / periodMs) - MOST_BEHIND)
     const buffer = free.pop()
     if (buffer !== undefined) {
-      const timeMs = Math.round(Date.now() / periodMs) * periodMs + 0.001
+      // A little past the beginning of the slot, so that rounding does not move it.
+      const timeMs = slot * periodMs + 0.01
       camera.draw(timeMs, buffer)
       port.postMessage({ frameNumber: camera.frameNumberAt(timeMs), widthPx: options.widthPx, heightPx: options.heightPx, data: buffer }, [buffer.buffer])
     }

@@ -16,6 +16,8 @@ export interface Figures {
 
 const FRAME_RATE = 30
 const NUMBERS_KEPT = 4000
+/** Measuring must not be what loses a frame. */
+const FRAMES_BUFFERED = 8
 
 export class FrameFigures {
   readonly #track: MediaStreamVideoTrack
@@ -78,7 +80,7 @@ export class FrameFigures {
   }
 
   async #readAll(): Promise<void> {
-    const reader = new MediaStreamTrackProcessor({ track: this.#track }).readable.getReader()
+    const reader = new MediaStreamTrackProcessor({ track: this.#track, maxBufferSize: FRAMES_BUFFERED }).readable.getReader()
     for (;;) {
       const { done, value: frame } = await reader.read()
       if (done || frame === undefined) return

@@ -7,6 +7,7 @@ import { drawCard } from './card.ts'
 const CARD_AFTER_MS = 700
 const CARD_EVERY_MS = 200
 const WANT_AGAIN_MS = 2000
+const MOST_PENDING_WRITES = 4
 
 /** Size and rate of what arrives now. */
 export interface ReceivedFormat {
@@ -29,6 +30,7 @@ export class Receiver {
   #lastWantMs = -Infinity
   #isFeedOn = false
   #isClosed = false
+  #pendingWrites = 0
 
   constructor(transport: Transport<FromMeeting, ToMeeting>, isFeedOn: boolean) {
     this.#transport = transport
@@ -119,7 +121,7 @@ export class Receiver {
   }
 
   async #pump(track: MediaStreamTrack, connection: RTCPeerConnection): Promise<void> {
-    const reader = new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack }).readable.getReader()
+    const reader = new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: MOST_PENDING_WRITES }).readable.getReader()
     for (;;) {
       const { done, value } = await reader.read()
       if (done || value === undefined) return
@@ -143,8 +145,16 @@ export class Receiver {
 
   /** Hands a frame to the track, which closes it. */
   #write(frame: VideoFrame): void {
-    if ((this.#writer.desiredSize ?? 0) <= 0) return frame.close()
-    this.#writer.write(frame).catch(() => frame.close())
+    // A short burst is let through; a track nobody reads is not filled up.
+    if (this.#pendingWrites >= MOST_PENDING_WRITES) return frame.close()
+    this.#pendingWrites += 1
+    this.#writer.write(frame).then(
+      () => (this.#pendingWrites -= 1),
+      () => {
+        this.#pendingWrites -= 1
+        frame.close()
+      },
+    )
   }
 
   #hangUp(tell: boolean): void {

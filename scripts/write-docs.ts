@@ -1,0 +1,48 @@
+// Documents that are made from the code: the JSON Schemas and the table of steps. `--check` only
+// compares, and ends with 1 when a document is out of date.
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { z } from 'zod'
+import { chainSchema, showSchema } from '../core/show/schema.ts'
+import { steps } from '../core/steps/index.ts'
+import type { ParamSpec } from '../core/steps/step.ts'
+
+const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
+
+/** Text of every made document, by path. */
+export function madeDocuments(): Map<string, string> {
+  const schema = (source: unknown, title: string) => {
+    const made = z.toJSONSchema(source as z.ZodType, { unrepresentable: 'any', target: 'draft-2020-12' })
+    return `${JSON.stringify({ title, ...made }, null, 2)}\n`
+  }
+  return new Map([
+    ['docs/schema/show.schema.json', schema(showSchema, 'Green Room show, version 1')],
+    ['docs/schema/chain.schema.json', schema(chainSchema, 'Green Room chain of steps, version 1')],
+    ['docs/steps.md', stepsTable()],
+  ])
+}
+
+function stepsTable(): string {
+  const rows = steps.flatMap((step) =>
+    Object.entries(step.params as Readonly<Record<string, ParamSpec>>).map(([name, spec]) =>
+      spec.type === 'colour'
+        ? `| ${step.kind} | ${name} | #rrggbb | ${spec.default} | |`
+        : `| ${step.kind} | ${name} | ${spec.min} … ${spec.max} | ${spec.default} | ${spec.unit} |`,
+    ),
+  )
+  return ['# Steps of a treatment', '', 'Made from core/steps by `npm run docs`.', '', '| step | value | range | usual | unit |', '| --- | --- | --- | --- | --- |', ...rows, ''].join('\n')
+}
+
+const isCheck = process.argv.includes('--check')
+const stale: string[] = []
+for (const [file, text] of madeDocuments()) {
+  const target = path.join(rootDir, file)
+  if (existsSync(target) && readFileSync(target, 'utf8') === text) continue
+  if (isCheck) stale.push(file)
+  else writeFileSync(target, text)
+}
+if (stale.length > 0) {
+  process.stderr.write(`out of date: ${stale.join(', ')}. Run npm run docs.\n`)
+  process.exitCode = 1
+}
