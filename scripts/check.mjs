@@ -18,7 +18,7 @@ export async function checkAll() {
   step('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings=0'])
   for (const folder of FOLDERS) step(`types of ${folder}`, 'typescript/bin/tsc', ['-p', folder])
   step('types of app', 'vue-tsc/bin/vue-tsc.js', ['--noEmit', '-p', 'app'])
-  step('types of tests', 'typescript/bin/tsc', ['-p', 'tests'])
+  step('types of tests', 'vue-tsc/bin/vue-tsc.js', ['--noEmit', '-p', 'tests'])
   step('documents', 'tsx/dist/cli.mjs', ['scripts/write-docs.ts', '--check'])
   step('unit tests', 'vitest/vitest.mjs', ['run'])
 }

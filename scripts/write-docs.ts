@@ -31,7 +31,16 @@ function stepsTable(): string {
         : `| ${step.kind} | ${name} | ${spec.min} … ${spec.max} | ${spec.default} | ${spec.unit} |`,
     ),
   )
-  return ['# Steps of a treatment', '', 'Made from core/steps by `npm run docs`.', '', '| step | value | range | usual | unit |', '| --- | --- | --- | --- | --- |', ...rows, ''].join('\n')
+  return [
+    '# Steps of a treatment',
+    '',
+    'Made from core/steps by `npm run docs`.',
+    '',
+    '| step | value | range | usual | unit |',
+    '| --- | --- | --- | --- | --- |',
+    ...rows,
+    '',
+  ].join('\n')
 }
 
 const isCheck = process.argv.includes('--check')

@@ -23,7 +23,7 @@ function setUp() {
       mediaDevices: {
         getUserMedia,
         enumerateDevices: async () => devices,
-        addEventListener: ((_type: string, listener: () => void) => listeners.push(listener)) as MediaDevices['addEventListener'],
+        addEventListener: ((_type: string, listener: () => void) => listeners.push(listener)) as unknown as MediaDevices['addEventListener'],
         removeEventListener: () => undefined,
       },
       openStandin: () => new MessageChannel().port2,

@@ -1,6 +1,7 @@
 // A meeting that only uses the standard calls of W3C Media Capture and Streams.
 import '@fontsource-variable/instrument-sans'
 import './meeting.css'
+import './figures-window.ts'
 import { FrameFigures } from './frame-figures.ts'
 
 const element = <T extends HTMLElement>(id: string) => document.getElementById(id) as T
@@ -72,12 +73,6 @@ navigator.mediaDevices.addEventListener('devicechange', () => void listCameras()
 setInterval(showFigures, 500)
 void listCameras()
 
-/** For tests: the figures since the last call of `reset`. */
-declare global {
-  interface Window {
-    meetingFigures?: { read: () => ReturnType<FrameFigures['read']> | undefined; reset: () => void; numbers: () => readonly number[] }
-  }
-}
 window.meetingFigures = {
   read: () => figures?.read(),
   reset: () => figures?.reset(),

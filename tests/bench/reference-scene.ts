@@ -1,7 +1,7 @@
 // The scene that frame costs are measured on: a still wall; a camera with crop, tone, key and spill in
 // a rounded frame; a title on its plate; the society's mark.
 import { readFileSync } from 'node:fs'
-import sharp from 'sharp'
+import sharp, { type Sharp } from 'sharp'
 import type { I420Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
@@ -75,7 +75,7 @@ export async function cameraFrames(widthPx: number, heightPx: number, count: num
   return Array.from({ length: count }, (_, frame) => camera.picture((frame * 1000) / 30 + 1))
 }
 
-async function decode(image: sharp.Sharp): Promise<RgbaPicture> {
+async function decode(image: Sharp): Promise<RgbaPicture> {
   const { data, info } = await image.ensureAlpha().raw().toBuffer({ resolveWithObject: true })
   return { format: 'rgba', widthPx: info.width, heightPx: info.height, data: new Uint8Array(data) }
 }

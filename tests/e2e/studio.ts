@@ -1,12 +1,12 @@
 // What the browser tests share: a server with the demo, and a meeting that reads pixels.
 import { test as base, expect, type BrowserContext, type Page } from '@playwright/test'
+import '../../standins/meeting/figures-window.ts'
 import { seedDemo } from '../../demo/seed.ts'
 import { startTestServer, type TestServer } from '../support/test-server.ts'
 
 export { expect }
 
 export const test = base.extend<{ server: TestServer }>({
-  // eslint-disable-next-line no-empty-pattern
   server: async ({}, use) => {
     const server = await startTestServer()
     await seedDemo(server.shows, server.assets)
