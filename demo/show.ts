@@ -55,14 +55,15 @@ export function demoShow(assets: DemoAssets): Show {
         align: 'start',
         plate: null,
         blocks: [
-          { text: 'What a healthy frame shows', weight: 700, sizePx: 46, colour: '#1d2a26' },
-          { text: '1  Capped brood, even and tan', weight: 400, sizePx: 29, colour: '#35463f' },
-          { text: '2  A rainbow of pollen above', weight: 400, sizePx: 29, colour: '#35463f' },
-          { text: '3  Eggs standing upright', weight: 400, sizePx: 29, colour: '#35463f' },
+          { text: 'What a healthy\nframe shows', weight: 700, sizePx: 64, colour: '#1d2a26' },
+          { text: ' ', weight: 400, sizePx: 20, colour: '#1d2a26' },
+          { text: '1  Capped brood, even and tan', weight: 400, sizePx: 34, colour: '#35463f' },
+          { text: '2  A rainbow of pollen above', weight: 400, sizePx: 34, colour: '#35463f' },
+          { text: '3  Eggs standing upright', weight: 400, sizePx: 34, colour: '#35463f' },
         ],
       },
     },
-    { x: 64, y: 72, width: 700, height: 330 },
+    { x: 72, y: 150, width: 680, height: 420 },
   )
   const thanks = newTextLayer('Thank you', '', CANVAS, makeId)
   const closing: Layer = onCanvas(
@@ -95,8 +96,8 @@ export function demoShow(assets: DemoAssets): Show {
         layers: [
           newInputLayer(paper, CANVAS, makeId),
           tonight,
-          onCanvas({ ...newInputLayer(wall, CANVAS, makeId), name: 'Window behind me' }, { x: 800, y: 216, width: 416, height: 440, fit: 'fill' }, 30),
-          onCanvas(newInputLayer(camera, CANVAS, makeId), { x: 800, y: 216, width: 416, height: 440, fit: 'fill' }, 30),
+          onCanvas({ ...newInputLayer(wall, CANVAS, makeId), name: 'Window behind me' }, { x: 784, y: 130, width: 416, height: 460, fit: 'fill' }, 30),
+          onCanvas(newInputLayer(camera, CANVAS, makeId), { x: 784, y: 130, width: 416, height: 460, fit: 'fill' }, 30),
         ],
       },
       {

@@ -13,17 +13,26 @@ import DepthPane from './DepthPane.vue'
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
-/** Less than this is how pictures overlap by design. */
+/** Less than this is how things overlap by design. */
 const TELL_FROM = 0.08
+/** A wall or a picture at the back is there to be covered; only its vanishing is worth a word. */
+const TELL_WALL_FROM = 0.995
 /** From here on the presenter asks where the layer has gone. */
 const FIX_FROM = 0.5
 
 const layers = computed(() => showStore.scene?.layers ?? [])
 const worst = computed(() => {
   if (showStore.show === null || showStore.scene === null) return null
-  const found = hiddenLayers(showStore.show, showStore.scene, engine.infos).filter((hidden) => hidden.hiddenShare >= TELL_FROM)
+  const found = hiddenLayers(showStore.show, showStore.scene, engine.infos).filter((hidden) => hidden.hiddenShare >= tellFrom(hidden.layerId))
   return found.reduce<(typeof found)[number] | null>((most, hidden) => (most === null || hidden.hiddenShare > most.hiddenShare ? hidden : most), null)
 })
+function tellFrom(layerId: string): number {
+  const layer = layers.value.find((candidate) => candidate.id === layerId)
+  if (layer?.kind === 'text') return TELL_FROM
+  const input = showStore.show?.inputs.find((candidate) => candidate.id === layer?.inputId)
+  return input?.kind === 'camera' ? TELL_FROM : TELL_WALL_FROM
+}
+
 const nameOf = (layerId: string) => layers.value.find((layer) => layer.id === layerId)?.name ?? ''
 const warning = computed(() => {
   if (worst.value === null) return null

@@ -23,7 +23,8 @@ export default {
   feed: {
     start: 'Start feed',
     stop: 'Stop feed',
-    figures: '{width}×{height} · {fps} a second · {lost} lost',
+    figures: '{width}×{height} · {fps} a second',
+    lost: '{lost} lost',
     card: 'Holding card',
     meetings: 'no meeting yet | 1 meeting | {count} meetings',
     unsupported: 'This browser cannot make a webcam feed. Use a Chromium-based browser, such as Chromium or Chrome. Editing works here.',
@@ -187,7 +188,7 @@ export default {
     cleanUp: 'Clean-up',
     cleanUpHint: 'From top to bottom. Applies everywhere this input is used.',
     addStep: 'Add a step',
-    resetStep: 'Reset {step}',
+    resetStep: 'Usual values',
     removeStep: 'Remove {step}',
     switchStep: '{step} on',
     moveUp: 'Earlier',

@@ -38,7 +38,7 @@ function rename(name: string): void {
 </script>
 
 <template>
-  <header class="grid grid-cols-[1fr_auto_1fr] items-center gap-3 border-b border-line px-4">
+  <header class="grid grid-cols-[auto_1fr_auto] min-[1240px]:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 border-b border-line px-4">
     <div class="flex min-w-0 items-center gap-4">
       <RouterLink :to="{ name: 'shows' }" class="flex shrink-0 items-center gap-2 font-head text-[18px] font-bold tracking-tight">
         <img src="/favicon.svg" alt="" width="26" height="26" />
@@ -54,13 +54,13 @@ function rename(name: string): void {
           @done="isRenaming = false"
         />
         <ActionMenu v-else :actions="showActions" :label="t('header.showMenu', { name: showStore.show.name })">
-          <span class="max-w-44 truncate hover:text-ink" :title="showStore.show.name">{{ showStore.show.name }}</span>
+          <span class="max-w-32 truncate hover:text-ink min-[1240px]:max-w-44" :title="showStore.show.name">{{ showStore.show.name }}</span>
           <ChevronDown :size="14" aria-hidden="true" />
         </ActionMenu>
       </div>
     </div>
 
-    <nav v-if="isInShow" :aria-label="t('nav.views')" class="flex items-center">
+    <nav v-if="isInShow" :aria-label="t('nav.views')" class="flex items-center justify-self-center">
       <template v-for="(view, index) in views" :key="view.name">
         <i v-if="index > 0" class="h-px w-4 bg-line"></i>
         <RouterLink

@@ -9,7 +9,7 @@ const engine = useEngineStore()
 const figures = computed(() => {
   const feed = engine.stats?.feed
   if (feed === undefined || !engine.isFeedOn) return null
-  return t('feed.figures', { width: feed.widthPx, height: feed.heightPx, fps: feed.fps.toFixed(0), lost: feed.lost })
+  return t('feed.figures', { width: feed.widthPx, height: feed.heightPx, fps: feed.fps.toFixed(0) })
 })
 </script>
 
@@ -17,8 +17,10 @@ const figures = computed(() => {
   <div class="flex items-center gap-3">
     <div v-if="figures" class="text-right leading-tight" role="status">
       <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
-      <div class="text-[11.5px] text-soft">
-        <template v-if="engine.stats?.feed.showsCard">{{ t('feed.card') }} · </template>{{ t('feed.meetings', engine.meetingCount) }}
+      <div class="text-[11.5px] whitespace-nowrap text-soft">
+        <template v-if="engine.stats?.feed.showsCard">{{ t('feed.card') }}</template>
+        <template v-else>{{ t('feed.lost', { lost: engine.stats?.feed.lost ?? 0 }) }}</template>
+        · {{ t('feed.meetings', engine.meetingCount) }}
       </div>
     </div>
     <button

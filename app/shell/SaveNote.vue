@@ -15,8 +15,8 @@ const isTrouble = computed(() => !['saved', 'saving'].includes(showStore.saveSta
 </script>
 
 <template>
-  <span role="status" class="flex max-w-52 items-center gap-1" :class="isTrouble ? 'font-medium text-brass' : 'text-soft'" :title="words">
+  <span role="status" class="flex max-w-36 items-center min-[1240px]:max-w-52 gap-1" :class="isTrouble ? 'font-medium text-brass' : 'text-soft'" :title="words">
     <component :is="icons[showStore.saveState.kind]" :size="14" aria-hidden="true" class="shrink-0" />
-    <span class="truncate">{{ words }}</span>
+    <span class="truncate" :class="isTrouble ? '' : 'max-[1120px]:sr-only'">{{ words }}</span>
   </span>
 </template>

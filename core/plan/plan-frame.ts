@@ -52,7 +52,7 @@ function sourceOf(show: Show, layer: Layer, infos: SourceInfos): ResolvedSource 
   const input = show.inputs.find((candidate) => candidate.id === layer.inputId)
   if (input === undefined) return null
   if (input.kind === 'colour') {
-    return { id: colourSourceId(input.colour), info: { widthPx: 1, heightPx: 1, isOpaque: true }, everywhere: input.treatment }
+    return { id: plainSourceId(input.colour), info: { widthPx: 1, heightPx: 1, isOpaque: true }, everywhere: input.treatment }
   }
   const id = inputSourceId(input.id)
   return { id, info: infos.get(id), everywhere: input.treatment }
@@ -68,8 +68,8 @@ export function textSourceId(layerId: string, widthPx: number, heightPx: number)
   return `text:${layerId}:${widthPx}×${heightPx}`
 }
 
-/** The one-pixel source of a colour. */
-export function colourSourceId(hex: string): SourceId {
+/** The one-pixel source of a plain colour. */
+export function plainSourceId(hex: string): SourceId {
   return `colour:${hex.toLowerCase()}`
 }
 

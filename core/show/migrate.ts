@@ -1,24 +1,24 @@
-// Stored shows carry a version. Each entry lifts a document by one version; they run in turn.
+// Stored shows carry a version. Each entry lifts a stored by one version; they run in turn.
 import { showSchema } from './schema.ts'
 import type { Show } from './show.ts'
 
 type Loose = Record<string, unknown>
 
-/** Lifts a document from the version it is filed under to the next. */
-export const migrations: Readonly<Record<number, (document: Loose) => Loose>> = {
+/** Lifts a stored from the version it is filed under to the next. */
+export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   // Version 0 was the sketch before the first release: one background colour, no holding card.
-  0: (document) => ({
-    ...document,
+  0: (stored) => ({
+    ...stored,
     version: 1,
-    holdingCard: document['holdingCard'] ?? { title: 'Back in a moment', detail: '' },
+    holdingCard: stored['holdingCard'] ?? { title: 'Back in a moment', detail: '' },
   }),
 }
 
 export const CURRENT_VERSION = 1
 
 /** A checked show of any stored version. Throws a ZodError, or a RangeError for a version from the future. */
-export function readShow(document: unknown): Show {
-  let current = document as Loose
+export function readShow(stored: unknown): Show {
+  let current = stored as Loose
   if (typeof current === 'object' && current !== null && typeof current['version'] === 'number') {
     if (current['version'] > CURRENT_VERSION) {
       throw new RangeError(`version must be at most ${CURRENT_VERSION}, got ${current['version']}: this show was saved by a newer Green Room`)

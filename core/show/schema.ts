@@ -155,5 +155,5 @@ export type ChainFile = z.infer<typeof chainSchema>
 
 /** Every issue of a failed check in one line each: "scenes.0.name must not be empty". */
 export function issueLines(error: z.ZodError): string[] {
-  return error.issues.map((issue) => `${issue.path.join('.') || 'document'}: ${issue.message}`)
+  return error.issues.map((issue) => `${issue.path.join('.') || 'file'}: ${issue.message}`)
 }

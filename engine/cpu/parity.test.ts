@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import { rgbaToI420 } from '../../core/picture/i420.ts'
-import { inputSourceId, planFrame, colourSourceId } from '../../core/plan/plan-frame.ts'
+import { inputSourceId, planFrame, plainSourceId } from '../../core/plan/plan-frame.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
@@ -100,7 +100,7 @@ describe('whole scenes', () => {
     for (const input of show.inputs) {
       if (input.kind !== 'colour') continue
       const [red, green, blue] = parseHex(input.colour)
-      pictures.set(colourSourceId(input.colour), { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(red * 255, green * 255, blue * 255, 255) })
+      pictures.set(plainSourceId(input.colour), { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(red * 255, green * 255, blue * 255, 255) })
     }
   })
 

@@ -21,6 +21,9 @@ const STATS_EVERY_MS = 500
 /** Small views are drawn this often, and this many in one tick. */
 const SMALL_VIEW_EVERY_MS = 160
 const SMALL_VIEWS_PER_TICK = 2
+/** While the feed runs it comes first: what the presenter sees is drawn at half the rate. */
+const TICKS_PER_VIEW_ON_AIR = 2
+const SMALL_VIEW_EVERY_MS_ON_AIR = 400
 
 export class Engine {
   readonly #post: (message: FromEngine) => void
@@ -41,6 +44,7 @@ export class Engine {
   #showsCard = true
   #missedBeforeFeed = 0
   #lastStatsMs = 0
+  #ticks = 0
   #frameMs = 0
 
   constructor(heap: Heap, assetUrl: (asset: string) => string, post: (message: FromEngine) => void) {
@@ -170,15 +174,17 @@ export class Engine {
     const show = this.#show
     if (show === null) return
     const started = performance.now()
-    const wantsAir = this.#feed !== null || (!this.#isPageHidden && this.#hasAirView())
+    this.#ticks += 1
+    const showsViews = !this.#isPageHidden && (this.#feed === null || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
+    const wantsAir = this.#feed !== null || (showsViews && this.#hasAirView())
     if (wantsAir) {
       const picture = this.#airPicture(show)
       this.#feed?.send(picture, nowMs)
-      if (!this.#isPageHidden) {
+      if (showsViews) {
         for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
       }
     }
-    if (!this.#isPageHidden) this.#drawViews(show, nowMs)
+    if (showsViews) this.#drawViews(show, nowMs)
     const spent = performance.now() - started
     this.#frameMs = this.#frameMs === 0 ? spent : this.#frameMs * 0.95 + spent * 0.05
     if (nowMs - this.#lastStatsMs >= STATS_EVERY_MS) {
@@ -230,10 +236,11 @@ export class Engine {
 
   #drawViews(show: Show, nowMs: number): void {
     let smallDrawn = 0
+    const smallEveryMs = this.#feed === null ? SMALL_VIEW_EVERY_MS : SMALL_VIEW_EVERY_MS_ON_AIR
     for (const view of this.#views.values()) {
       if (this.#isAirView(view)) continue
       if (view.isSmall) {
-        if (smallDrawn >= SMALL_VIEWS_PER_TICK || nowMs - view.lastDrawnMs < SMALL_VIEW_EVERY_MS) continue
+        if (smallDrawn >= SMALL_VIEWS_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
         smallDrawn += 1
       }
       const isWhole = view.draw(show, this.#book)

@@ -1,7 +1,7 @@
 // Every source that has a picture now, and what the planner needs to know of it.
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
-import { colourSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
+import { plainSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { SourceFrame } from '../executor.ts'
 import { colourPicture, isOpaquePicture, loadAsset, stillFrame, textPicture } from './still-sources.ts'
@@ -34,7 +34,7 @@ export class SourceBook {
   follow(show: Show): void {
     const wanted = new Set<SourceId>()
     for (const input of show.inputs) {
-      const id = input.kind === 'colour' ? colourSourceId(input.colour) : inputSourceId(input.id)
+      const id = input.kind === 'colour' ? plainSourceId(input.colour) : inputSourceId(input.id)
       wanted.add(id)
       if (input.kind === 'colour' && !this.frames.has(id)) this.#setStill(id, colourPicture(input.colour))
       if (input.kind === 'picture' && this.#assetOf.get(id) !== input.asset) void this.#load(id, input.asset)

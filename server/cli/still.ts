@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { parseHex } from '../../core/colour/hex.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
-import { colourSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
 import { readShow } from '../../core/show/migrate.ts'
 import type { Input, Show } from '../../core/show/show.ts'
@@ -60,7 +60,7 @@ async function loadSources(inputs: readonly Input[], timeMs: number, assetDir: s
   const pictures = new Map<string, Picture>()
   for (const input of inputs) {
     if (input.kind === 'colour') {
-      pictures.set(colourSourceId(input.colour), onePixel(input.colour))
+      pictures.set(plainSourceId(input.colour), onePixel(input.colour))
     } else if (input.kind === 'picture') {
       if (assetDir === undefined) throw new InputError(`--asset-dir is missing: the scene shows the picture "${input.name}".`)
       pictures.set(inputSourceId(input.id), await readPicture(path.join(assetDir, input.asset), 'asset-dir'))

@@ -7,7 +7,8 @@ import { hashedRandom, seededRandom } from '../../core/random/seeded.ts'
 import type { MakeSheet, Sheet } from '../drawing/canvas.ts'
 import { clothColour } from './cloth.ts'
 import { Mixer, type ForegroundBox } from './mixer.ts'
-import { drawExpression, drawPresenter, type Part, type PresenterParts } from './presenter.ts'
+import { drawExpression } from './presenter-expression.ts'
+import { drawPresenter, type Part, type PresenterParts } from './presenter.ts'
 
 export interface ClothCameraOptions {
   readonly widthPx: number

@@ -2,6 +2,8 @@
 // their own are drawn once; a frame only places them.
 import { seededRandom } from '../../core/random/seeded.ts'
 import type { MakeSheet, Pen, Sheet } from '../drawing/canvas.ts'
+import { drawHand } from './presenter-hand.ts'
+import { HAIR, SKIN, softShade, WOOL } from './presenter-palette.ts'
 import { addSpill } from './spill.ts'
 
 /** A drawn part and the point of the 1280 × 720 picture where its top left lies. */
@@ -18,10 +20,6 @@ export interface PresenterParts {
   readonly head: Part
   readonly hand: Part
 }
-
-const SKIN = { light: '#e3a883', base: '#cf8d66', shade: '#a8653f', deep: '#7f4a2e' }
-const HAIR = { base: '#33231d', light: '#5b4034', dark: '#1f1512' }
-const WOOL = { light: '#e4ad45', base: '#d0932c', shade: '#9d6a1a' }
 
 /** Draws the three parts at `scale` pixels per unit. */
 export function drawPresenter(makeSheet: MakeSheet, scale: number, seed: number): PresenterParts {
@@ -315,124 +313,4 @@ function drawGlasses(pen: Pen): void {
   pen.moveTo(664, 292)
   pen.lineTo(680, 287)
   pen.stroke()
-}
-
-/** Eyes and mouth, drawn on top of the head in each frame. `blink` and `speech` run 0..1. */
-export function drawExpression(pen: Pen, blink: number, speech: number): void {
-  for (const x of [593, 691]) {
-    pen.fillStyle = '#f3ebe2'
-    pen.beginPath()
-    pen.ellipse(x, 306, 19, Math.max(1.2, 10.5 * (1 - blink)), 0, 0, Math.PI * 2)
-    pen.fill()
-    if (blink < 0.6) {
-      pen.fillStyle = '#3c2a1e'
-      pen.beginPath()
-      pen.arc(x + 1, 306, 8.2 * (1 - blink * 0.6), 0, Math.PI * 2)
-      pen.fill()
-      pen.fillStyle = '#fff'
-      pen.beginPath()
-      pen.arc(x - 2, 303, 2.2, 0, Math.PI * 2)
-      pen.fill()
-    }
-    pen.strokeStyle = '#2a1b15'
-    pen.lineWidth = 3.4
-    pen.beginPath()
-    pen.ellipse(x, 306, 20, Math.max(1.4, 11 * (1 - blink)), 0, Math.PI * 1.08, Math.PI * 1.92)
-    pen.stroke()
-  }
-  const open = speech * 15
-  pen.fillStyle = '#5d1f1c'
-  pen.beginPath()
-  pen.moveTo(597, 397)
-  pen.bezierCurveTo(620, 405 - open * 0.2, 664, 405 - open * 0.2, 689, 395)
-  pen.bezierCurveTo(670, 418 + open, 616, 419 + open, 597, 397)
-  pen.closePath()
-  pen.fill()
-  if (open > 4) {
-    pen.fillStyle = '#efe4d8'
-    pen.beginPath()
-    pen.ellipse(643, 403.5, 27, 3, 0, 0, Math.PI)
-    pen.fill()
-  }
-  pen.strokeStyle = '#a8453f'
-  pen.lineWidth = 5
-  pen.beginPath()
-  pen.moveTo(596, 396)
-  pen.bezierCurveTo(620, 404 - open * 0.2, 664, 404 - open * 0.2, 690, 394)
-  pen.stroke()
-  pen.strokeStyle = '#bd5a51'
-  pen.lineWidth = 6
-  pen.beginPath()
-  pen.moveTo(607, 409)
-  pen.bezierCurveTo(622, 421 + open, 664, 421 + open, 680, 407)
-  pen.stroke()
-}
-
-function drawHand(pen: Pen): void {
-  // Sleeve.
-  const sleeve = pen.createLinearGradient(930, 560, 1060, 640)
-  sleeve.addColorStop(0, WOOL.light)
-  sleeve.addColorStop(1, WOOL.shade)
-  pen.strokeStyle = sleeve
-  pen.lineWidth = 92
-  pen.beginPath()
-  pen.moveTo(966, 790)
-  pen.quadraticCurveTo(985, 690, 993, 620)
-  pen.stroke()
-  pen.strokeStyle = 'rgba(90,56,8,0.4)'
-  pen.lineWidth = 5
-  pen.beginPath()
-  pen.moveTo(949, 586)
-  pen.quadraticCurveTo(995, 600, 1038, 590)
-  pen.stroke()
-  // Palm and fingers, towards the camera.
-  const palm = pen.createRadialGradient(985, 520, 10, 995, 530, 90)
-  palm.addColorStop(0, '#e7b08c')
-  palm.addColorStop(1, SKIN.base)
-  pen.fillStyle = palm
-  pen.strokeStyle = palm
-  const fingers: readonly (readonly [number, number, number, number, number])[] = [
-    [962, 500, 944, 420, 22],
-    [984, 494, 980, 398, 23],
-    [1008, 496, 1016, 408, 22],
-    [1030, 506, 1050, 438, 19],
-  ]
-  for (const [fromX, fromY, toX, toY, width] of fingers) {
-    pen.lineWidth = width
-    pen.beginPath()
-    pen.moveTo(fromX, fromY)
-    pen.lineTo(toX, toY)
-    pen.stroke()
-  }
-  pen.beginPath()
-  pen.roundRect(950, 480, 92, 108, 34)
-  pen.fill()
-  pen.lineWidth = 25
-  pen.beginPath()
-  pen.moveTo(966, 560)
-  pen.quadraticCurveTo(932, 532, 922, 498)
-  pen.stroke()
-  pen.strokeStyle = 'rgba(140,72,42,0.4)'
-  pen.lineWidth = 2.6
-  pen.beginPath()
-  pen.moveTo(966, 540)
-  pen.quadraticCurveTo(990, 514, 1032, 520)
-  pen.moveTo(974, 572)
-  pen.quadraticCurveTo(978, 540, 1010, 532)
-  for (const [fromX, fromY, toX, toY] of fingers) {
-    const x = fromX + (toX - fromX) * 0.42
-    const y = fromY + (toY - fromY) * 0.42
-    pen.moveTo(x - 7, y)
-    pen.lineTo(x + 7, y)
-  }
-  pen.stroke()
-}
-
-/** A round soft patch of colour. */
-function softShade(pen: Pen, x: number, y: number, radius: number, colour: string): void {
-  const patch = pen.createRadialGradient(x, y, 0, x, y, radius)
-  patch.addColorStop(0, colour)
-  patch.addColorStop(1, colour.replace(/[\d.]+\)$/, '0)'))
-  pen.fillStyle = patch
-  pen.fillRect(x - radius, y - radius, radius * 2, radius * 2)
 }
