@@ -12,6 +12,8 @@ import { engineFiles } from './engine-files.ts'
 import { openStandin } from './open-standin.ts'
 import { StudioLink } from './studio-link.ts'
 
+const RECOVER_AGAIN_AFTER_MS = 10_000
+
 export const useEngineStore = defineStore('engine', () => {
   const showStore = useShowStore()
   const stats = shallowRef<EngineStats | null>(null)
@@ -39,6 +41,7 @@ export const useEngineStore = defineStore('engine', () => {
     },
   })
   const host = new StudioHost(link.signalling, (count) => (meetingCount.value = count))
+  let lastFailureMs = -Infinity
   let engine = makeEngine()
   const cameras = new CameraManager(
     {
@@ -67,7 +70,7 @@ export const useEngineStore = defineStore('engine', () => {
       onStats: (next) => (stats.value = next),
       onAssetFailed: (_asset, reason) => (assetFailure.value = reason),
       onCameraEnded: (inputId) => cameras.ended(inputId),
-      onFailed: (reason) => (failure.value = reason),
+      onFailed: recover,
     })
   }
 
@@ -96,6 +99,15 @@ export const useEngineStore = defineStore('engine', () => {
     { immediate: true },
   )
   document.addEventListener('visibilitychange', () => engine.setPageHidden(document.hidden))
+
+  /** Starts again by itself after a failure; one that comes back at once is shown and left to the presenter. */
+  function recover(reason: string): void {
+    const now = performance.now()
+    const isRepeated = now - lastFailureMs < RECOVER_AGAIN_AFTER_MS
+    lastFailureMs = now
+    if (isRepeated) failure.value = reason
+    else restart()
+  }
 
   /** Starts the engine's worker anew after it died; the feed shows the card meanwhile. */
   function restart(): void {

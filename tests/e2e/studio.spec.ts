@@ -1,4 +1,6 @@
 // The studio by itself: saving, undo, two tabs, the keyboard, the library, bad files.
+import '../../app/engine/diagnostics.ts'
+import { restartTestServer } from '../support/test-server.ts'
 import { colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
 
 test('opens on the demo with a live picture, without a page scroll, in both themes', async ({ page, server }) => {
@@ -136,9 +138,65 @@ test('never sends black: the holding card is there before and after the feed, an
   await page.getByRole('button', { name: 'Start feed' }).click()
   await expect(page.getByText('1 meeting')).toBeVisible()
   await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 0), { timeout: 20_000 }).toBeGreaterThan(20)
+  const liveFrames = () => page.evaluate(() => window.greenRoom!.stats()!.liveFrames)
+  for (let look = 0; look < 5; look += 1) {
+    // A few are on their way at any moment; a leak would be hundreds by now.
+    expect(await liveFrames()).toBeLessThanOrEqual(6)
+    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(resolve)))
+  }
   await page.getByRole('button', { name: 'Stop feed' }).click()
   await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 99), { timeout: 20_000 }).toBeLessThan(12)
   await expect.poll(brightness).toBeGreaterThan(200)
   await meeting.getByRole('button', { name: 'Leave' }).click()
   await expect(meeting.locator('#status')).toContainText('You left')
+})
+
+test('the picture goes on while the server restarts, and edits are saved after it', async ({ page, context, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  const meeting = await joinMeeting(context, server)
+  const frames = () => meeting.evaluate(() => window.meetingFigures!.read()?.frames ?? 0)
+  const fps = () => meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 0)
+  await expect.poll(fps, { timeout: 20_000 }).toBeGreaterThan(20)
+  await restartTestServer(server, async () => {
+    // No server at all: a hundred more frames arrive all the same, and an edit is kept.
+    const before = await frames()
+    await page.locator('[data-layer="Class title"]').click()
+    await page.getByRole('textbox', { name: 'Line 1' }).fill('Typed without a server')
+    await expect(page.getByText('Offline: kept in this browser')).toBeVisible()
+    await expect.poll(frames).toBeGreaterThan(before + 100)
+  })
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  expect(JSON.stringify(await server.shows.get('demo-brood-frame'))).toContain('Typed without a server')
+  const after = await frames()
+  await expect.poll(frames).toBeGreaterThan(after + 60)
+  expect(await fps()).toBeGreaterThan(15)
+})
+
+test('starts the engine again by itself when its worker fails', async ({ page, server }) => {
+  await page.addInitScript(() => {
+    const Native = window.Worker
+    const workers: Worker[] = []
+    Object.assign(window, { workers })
+    window.Worker = class extends Native {
+      constructor(url: string | URL, options?: WorkerOptions) {
+        super(url, options)
+        if (options?.name === 'engine') workers.push(this)
+      }
+    }
+  })
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  const workers = () => page.evaluate(() => (window as unknown as { workers: Worker[] }).workers.length)
+  expect(await workers()).toBe(1)
+  await page.evaluate(() => {
+    const [worker] = (window as unknown as { workers: Worker[] }).workers
+    worker!.terminate()
+    worker!.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }))
+  })
+  expect(await workers()).toBe(2)
+  const sent = () => page.evaluate(() => window.greenRoom!.stats()?.feed.sent ?? 0)
+  await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()?.feed.showsCard), { timeout: 20_000 }).toBe(false)
+  const before = await sent()
+  await expect.poll(sent).toBeGreaterThan(before + 30)
 })

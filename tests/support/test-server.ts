@@ -4,23 +4,52 @@ import path from 'node:path'
 import { pino } from 'pino'
 import { startServer, type RunningServer } from '../../server/start-server.ts'
 
-export interface TestServer extends RunningServer {
+/** A running server whose parts may be replaced by a restart. */
+export interface TestServer {
   readonly dataDir: string
+  readonly studioUrl: string
+  readonly meetingUrl: string
+  shows: RunningServer['shows']
+  assets: RunningServer['assets']
+  close(): Promise<void>
+}
+
+const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
+const running = new WeakMap<TestServer, RunningServer>()
+
+function listen(dataDir: string, port: number, meetingPort: number): Promise<RunningServer> {
+  return startServer({ host: '127.0.0.1', port, meetingPort, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }))
 }
 
 /** A server on free ports with an empty library, gone with `close`. */
 export async function startTestServer(): Promise<TestServer> {
   const dataDir = mkdtempSync(path.join(tmpdir(), 'green-room-data-'))
-  const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
-  const server = await startServer({ host: '127.0.0.1', port: 0, meetingPort: 0, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }))
-  return {
-    ...server,
+  const first = await listen(dataDir, 0, 0)
+  const server: TestServer = {
     dataDir,
+    studioUrl: first.studioUrl,
+    meetingUrl: first.meetingUrl,
+    shows: first.shows,
+    assets: first.assets,
     close: async () => {
-      await server.close()
+      await running.get(server)?.close()
       rmSync(dataDir, { recursive: true, force: true })
     },
   }
+  running.set(server, first)
+  return server
+}
+
+/** Takes a server away, does something without it, and brings it back at the same addresses. */
+export async function restartTestServer(server: TestServer, whileGone: () => Promise<void>): Promise<void> {
+  const portOf = (url: string) => Number(new URL(url).port)
+  await running.get(server)?.close()
+  running.delete(server)
+  await whileGone()
+  const next = await listen(server.dataDir, portOf(server.studioUrl), portOf(server.meetingUrl))
+  running.set(server, next)
+  server.shows = next.shows
+  server.assets = next.assets
 }
 
 /** A JSON call; the answer's status and body. */

@@ -54,9 +54,9 @@ export class Receiver {
   async receive(message: ToMeeting): Promise<void> {
     switch (message.type) {
       case 'studio':
+        // Only "bye" ends a running picture: a server that restarts knows nothing of it for a moment.
         this.#isFeedOn = message.isFeedOn
-        if (!message.isFeedOn) this.#hangUp(false)
-        else this.#want()
+        if (message.isFeedOn && !this.#isLive) this.#want()
         return
       case 'description':
         if (message.session === this.#session) await this.#answer(message.description)
@@ -86,13 +86,15 @@ export class Receiver {
     this.#generator.stop()
   }
 
+  get #isLive(): boolean {
+    return performance.now() - this.#lastLiveMs <= CARD_AFTER_MS
+  }
+
   #watch(): void {
+    if (this.#isLive) return
     const now = performance.now()
-    if (now - this.#lastLiveMs > CARD_AFTER_MS) {
-      const frame = new VideoFrame(this.#card, { timestamp: Math.round(now * 1000) })
-      this.#write(frame)
-      if (this.#isFeedOn && now - this.#lastWantMs > WANT_AGAIN_MS) this.#want()
-    }
+    this.#write(new VideoFrame(this.#card, { timestamp: Math.round(now * 1000) }))
+    if (this.#isFeedOn && now - this.#lastWantMs > WANT_AGAIN_MS) this.#want()
   }
 
   #want(): void {
