@@ -12,7 +12,7 @@ const allowed = {
   server: ['server', 'core', 'engine', 'webcam', 'standins', 'demo'],
   app: ['app', 'engine', 'webcam', 'standins', 'core'],
   tests: ['tests', 'app', 'engine', 'webcam', 'standins', 'server', 'demo', 'core', 'scripts'],
-  scripts: ['scripts', 'tests', 'server', 'core', 'demo'],
+  scripts: ['scripts', 'tests', 'app', 'standins', 'server', 'core', 'demo'],
 }
 const folders = Object.keys(allowed)
 

@@ -19,6 +19,8 @@ import { timeOf } from './time-of.ts'
 import VersionsDialog from './VersionsDialog.vue'
 
 const RETRY_MS = 1500
+/** Scenes that a row of the list has room for. */
+const SCENES_SHOWN = 4
 const { t, locale } = useI18n()
 const router = useRouter()
 const showStore = useShowStore()
@@ -110,31 +112,42 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       <EmptyState v-if="isLoaded && shows.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
         <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
       </EmptyState>
-      <ul class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-6 gap-y-8">
-        <li v-for="stored in shows" :key="stored.id" class="min-w-0">
+      <ul class="border-t border-line">
+        <li v-for="stored in shows" :key="stored.id" class="grid grid-cols-[336px_minmax(0,1fr)] gap-7 border-b border-line py-7">
           <RouterLink
             :to="{ name: 'build', params: { showId: stored.id } }"
-            class="block overflow-hidden rounded-xl border border-line hover:border-brass"
+            class="block self-start overflow-hidden rounded-xl border border-line hover:border-brass"
             :aria-label="`${t('shows.open')}: ${stored.show.name}`"
           >
-            <ShowCover :show="stored.show" />
+            <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" />
           </RouterLink>
-          <div class="mt-2 flex items-start gap-2">
-            <div class="min-w-0 flex-1">
-              <div class="font-head text-[16px] font-semibold">
-                <InlineName
-                  :model-value="stored.show.name"
-                  :label="t('shows.nameLabel')"
-                  :is-editing="renamingId === stored.id"
-                  @update:model-value="rename(stored, $event)"
-                  @done="renamingId = null"
-                />
+          <div class="flex min-w-0 flex-col">
+            <div class="flex items-start gap-2">
+              <div class="min-w-0 flex-1">
+                <div class="font-head text-[21px] leading-snug font-bold">
+                  <InlineName
+                    :model-value="stored.show.name"
+                    :label="t('shows.nameLabel')"
+                    :is-editing="renamingId === stored.id"
+                    @update:model-value="rename(stored, $event)"
+                    @done="renamingId = null"
+                  />
+                </div>
+                <p class="text-soft">
+                  {{ t('shows.scenes', stored.show.scenes.length) }} · {{ stored.show.canvas.widthPx }}×{{ stored.show.canvas.heightPx }} ·
+                  {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}
+                </p>
               </div>
-              <p class="text-soft">{{ t('shows.scenes', stored.show.scenes.length) }} · {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}</p>
+              <ActionMenu :actions="actionsOf(stored)" :label="t('shows.more', { name: stored.show.name })" align="right" is-icon>
+                <Ellipsis :size="18" aria-hidden="true" />
+              </ActionMenu>
             </div>
-            <ActionMenu :actions="actionsOf(stored)" :label="t('shows.more', { name: stored.show.name })" align="right" is-icon>
-              <Ellipsis :size="18" aria-hidden="true" />
-            </ActionMenu>
+            <ol class="mt-auto grid grid-cols-4 gap-3 pt-5" aria-hidden="true">
+              <li v-for="scene in stored.show.scenes.slice(0, SCENES_SHOWN)" :key="scene.id" class="min-w-0">
+                <ShowCover :show="stored.show" :scene="scene" class="rounded-md" />
+                <span class="mt-1 block truncate text-[12px] text-soft">{{ scene.name }}</span>
+              </li>
+            </ol>
           </div>
         </li>
       </ul>

@@ -31,7 +31,10 @@ export class ClothCamera {
   readonly options: Required<ClothCameraOptions>
   readonly #parts: PresenterParts
   readonly #stage: Sheet
-  readonly #plates: readonly Uint8Array[]
+  readonly #clean: Uint8Array
+  readonly #noise: Int8Array
+  /** The empty studio with a dozen different noises, each made when it is first needed. */
+  readonly #plates: (Uint8Array | undefined)[] = []
   readonly #mixer: Mixer
   readonly #scale: number
 
@@ -42,7 +45,8 @@ export class ClothCamera {
     this.#scale = widthPx / 1280
     this.#parts = drawPresenter(makeSheet, this.#scale, seed)
     this.#stage = makeSheet(widthPx, heightPx)
-    this.#plates = makePlates(widthPx, heightPx, noise, seed)
+    this.#clean = cleanPlate(widthPx, heightPx)
+    this.#noise = noise
   }
 
   /** Draws everything that does not move. `mixWasm` holds the bytes of kernels/mix.wasm; sizes must be even. */
@@ -62,7 +66,8 @@ export class ClothCamera {
   draw(timeMs: number, out: Uint8Array): void {
     const frameNumber = this.frameNumberAt(timeMs)
     const plate = Math.floor(hashedRandom(this.options.seed, frameNumber) * PLATES)
-    this.#mixer.mix(this.#plates[plate]!, this.#foreground(frameNumber), frameNumber * 7919, out)
+    this.#plates[plate] ??= noisyPlate(this.#clean, this.options.widthPx, this.#noise, this.options.seed + plate)
+    this.#mixer.mix(this.#plates[plate], this.#foreground(frameNumber), frameNumber * 7919, out)
     this.#stamp(frameNumber, out)
   }
 
@@ -183,23 +188,20 @@ function noiseTable(seed: number, deviation: number): Int8Array {
   })
 }
 
-/** The empty studio with a dozen different noises. */
-function makePlates(widthPx: number, heightPx: number, noise: Int8Array, seed: number): Uint8Array[] {
-  const clean = cleanPlate(widthPx, heightPx)
+/** The empty studio with noise. */
+function noisyPlate(clean: Uint8Array, widthPx: number, noise: Int8Array, seed: number): Uint8Array {
   const random = seededRandom(seed ^ 0xb1a7e)
-  const lumaLength = widthPx * heightPx
-  return Array.from({ length: PLATES }, () => {
-    const plate = new Uint8Array(clean.length)
-    let at = Math.floor(random() * NOISE_LENGTH)
-    for (let i = 0; i < clean.length; i += 1) {
-      at = (at + 1) & (NOISE_LENGTH - 1)
-      // Rows must not repeat each other, so each jumps to a place of its own.
-      if (i % widthPx === 0) at = Math.floor(random() * NOISE_LENGTH)
-      const value = clean[i]! + (i < lumaLength ? noise[at]! : noise[at]! >> 1)
-      plate[i] = value < 16 ? 16 : value > 240 ? 240 : value
-    }
-    return plate
-  })
+  const lumaLength = (clean.length * 2) / 3
+  const plate = new Uint8Array(clean.length)
+  let at = 0
+  for (let i = 0; i < clean.length; i += 1) {
+    at = (at + 1) & (NOISE_LENGTH - 1)
+    // Rows must not repeat each other, so each jumps to a place of its own.
+    if (i % widthPx === 0) at = Math.floor(random() * NOISE_LENGTH)
+    const value = clean[i]! + (i < lumaLength ? noise[at]! : noise[at]! >> 1)
+    plate[i] = value < 16 ? 16 : value > 240 ? 240 : value
+  }
+  return plate
 }
 
 function cleanPlate(widthPx: number, heightPx: number): Uint8Array {

@@ -24,7 +24,9 @@ export function clothColour(x: number, y: number, out: Float64Array): void {
 }
 
 function fold(x: number, centre: number, width: number, depth: number): number {
-  return depth * Math.exp(-((x - centre) ** 2) / (2 * width * width))
+  const distance = x - centre
+  // Four widths out a fold is less than a thousandth deep.
+  return Math.abs(distance) > 4 * width ? 0 : depth * Math.exp(-(distance * distance) / (2 * width * width))
 }
 
 function wallColour(x: number, y: number, fromEdge: number, out: Float64Array): void {
