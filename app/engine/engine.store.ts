@@ -64,7 +64,7 @@ export const useEngineStore = defineStore('engine', () => {
   )
 
   function makeEngine(): StudioEngine {
-    return new StudioEngine(engineFiles, {
+    const made = new StudioEngine(engineFiles, {
       onFirstPicture: () => (hasFirstPicture.value = true),
       onSources: (next) => (infos.value = next),
       onStats: (next) => (stats.value = next),
@@ -72,6 +72,8 @@ export const useEngineStore = defineStore('engine', () => {
       onCameraEnded: (inputId) => cameras.ended(inputId),
       onFailed: recover,
     })
+    made.setPageHidden(document.hidden)
+    return made
   }
 
   watch(

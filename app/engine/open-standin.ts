@@ -3,11 +3,11 @@ import type { CameraInput } from '../../core/show/show.ts'
 
 const SEED = 7
 
-/** Starts a stand-in camera on a thread of its own; frames come through the returned port. */
-export function openStandin(input: CameraInput): MessagePort {
+/** Starts a stand-in camera on a thread of its own; frames come through the port until `stop`. */
+export function openStandin(input: CameraInput): { port: MessagePort; stop: () => void } {
   const worker = new Worker(new URL('../../standins/camera/camera.worker.ts', import.meta.url), { type: 'module', name: 'stand-in camera' })
   const { port1, port2 } = new MessageChannel()
   const { widthPx, heightPx, frameRate } = input
   worker.postMessage({ port: port1, mixWasmUrl: new URL(mixWasmUrl, location.href).href, widthPx, heightPx, frameRate, seed: SEED }, [port1])
-  return port2
+  return { port: port2, stop: () => worker.terminate() }
 }

@@ -18,6 +18,7 @@ function setUp() {
   const states: CameraState[] = []
   const supplies: string[] = []
   const gone = vi.fn()
+  const stopStandin = vi.fn()
   const manager = new CameraManager(
     {
       mediaDevices: {
@@ -26,7 +27,7 @@ function setUp() {
         addEventListener: ((_type: string, listener: () => void) => listeners.push(listener)) as unknown as MediaDevices['addEventListener'],
         removeEventListener: () => undefined,
       },
-      openStandin: () => new MessageChannel().port2,
+      openStandin: () => ({ port: new MessageChannel().port2, stop: stopStandin }),
       streamOf: () => new ReadableStream(),
       setTimer: (run) => timers.push(run),
       clearTimer: () => undefined,
@@ -41,6 +42,7 @@ function setUp() {
     supplies,
     gone,
     track,
+    stopStandin,
     timers,
     settle,
     plug: () => listeners.forEach((listener) => listener()),
@@ -129,10 +131,13 @@ describe('CameraManager', () => {
   })
 
   it('gives stand-ins in the same way', async () => {
-    const { manager, states, supplies } = setUp()
+    const { manager, states, supplies, stopStandin } = setUp()
     manager.follow(base)
     expect(supplies).toEqual(['port'])
     expect(states.at(-1)).toBe('live')
+    manager.retry(inputId)
+    expect(stopStandin).toHaveBeenCalledTimes(1)
     manager.dispose()
+    expect(stopStandin).toHaveBeenCalledTimes(2)
   })
 })

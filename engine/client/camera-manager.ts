@@ -8,8 +8,8 @@ export type CameraState = 'starting' | 'live' | 'refused' | 'busy' | 'missing' |
 /** What the manager needs of the page; tests inject their own. */
 export interface CameraHost {
   readonly mediaDevices: Pick<MediaDevices, 'getUserMedia' | 'enumerateDevices' | 'addEventListener' | 'removeEventListener'> | undefined
-  /** Starts a stand-in camera; the other end of its port posts frames. */
-  readonly openStandin: (input: CameraInput) => MessagePort
+  /** Starts a stand-in camera; its port posts frames until `stop`. */
+  readonly openStandin: (input: CameraInput) => { readonly port: MessagePort; readonly stop: () => void }
   readonly streamOf: (track: MediaStreamTrack) => ReadableStream<VideoFrame>
   readonly setTimer: (run: () => void, delayMs: number) => number
   readonly clearTimer: (timer: number) => void
@@ -25,6 +25,7 @@ interface OpenCamera {
   readonly wanted: string
   state: CameraState
   track: MediaStreamTrack | null
+  stopStandin: (() => void) | null
   retryTimer: number | null
 }
 
@@ -76,11 +77,13 @@ export class CameraManager {
   #start(input: CameraInput): void {
     const before = this.#open.get(input.id)
     if (before !== undefined) this.#stop(before)
-    const camera: OpenCamera = { wanted: wantedOf(input), state: before?.state ?? 'starting', track: null, retryTimer: null }
+    const camera: OpenCamera = { wanted: wantedOf(input), state: before?.state ?? 'starting', track: null, stopStandin: null, retryTimer: null }
     this.#open.set(input.id, camera)
     if (before === undefined || before.wanted !== camera.wanted) this.#setState(input.id, camera, 'starting')
     if (input.device.type === 'standin') {
-      this.#events.onSupply(input.id, { type: 'port', port: this.#host.openStandin(input) })
+      const standin = this.#host.openStandin(input)
+      camera.stopStandin = standin.stop
+      this.#events.onSupply(input.id, { type: 'port', port: standin.port })
       this.#setState(input.id, camera, 'live')
     } else {
       void this.#openDevice(input, camera)
@@ -146,6 +149,7 @@ export class CameraManager {
   #stop(camera: OpenCamera): void {
     if (camera.retryTimer !== null) this.#host.clearTimer(camera.retryTimer)
     camera.track?.stop()
+    camera.stopStandin?.()
   }
 
   #setState(inputId: string, camera: OpenCamera, state: CameraState): void {

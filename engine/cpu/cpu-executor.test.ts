@@ -78,6 +78,27 @@ describe('the CPU executor', () => {
   })
 })
 
+it('makes room by forgetting pictures that were not used for longest', async () => {
+  const small = await nodeHeap()
+  // All but forty megabytes are taken, and each treated picture needs seven.
+  const taken: ReturnType<Heap['allocate']>[] = []
+  while (small.bytes.length - small.usedBytes > 90 << 20) taken.push(small.allocate(16 << 20))
+  const treatments = new Treatments(small)
+  const show = testShow()
+  const wall = plain([10, 20, 30])
+  const draw = planFrame(show, sceneNamed(show, 'Just me'), new Map([[inputSourceId(show.inputs[1]!.id), { widthPx: 1280, heightPx: 720, isOpaque: true }]]))
+    .draws[0]!
+  for (let i = 0; i < 12; i += 1) {
+    const picture = treatments.treated(
+      { ...draw, sourceId: `input:${i}`, treatedKey: `same table ${i % 2}`, steps: [] },
+      { picture: wall, version: i, isLive: false },
+    )
+    expect([...small.bytes.subarray(picture.at, picture.at + 4)]).toEqual([10, 20, 30, 255])
+  }
+  treatments.dispose()
+  for (const block of taken) small.free(block)
+})
+
 describe('the heap', () => {
   it('joins freed neighbours, so that a big block fits again', () => {
     const used = heap.usedBytes

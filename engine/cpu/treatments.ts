@@ -97,7 +97,7 @@ export class Treatments {
     }
     if (entry === undefined) {
       if (this.#uploads.size >= UPLOADS_KEPT) this.#dropOldestUpload()
-      entry = { block: this.heap.allocate(picture.data.length), picture, version, lastUse: 0 }
+      entry = { block: this.#allocate(picture.data.length), picture, version, lastUse: 0 }
       this.#uploads.set(sourceId, entry)
     }
     this.heap.bytes.set(picture.data, entry.block.at)
@@ -156,15 +156,16 @@ export class Treatments {
     const known = entry.levels[index]
     if (known !== undefined && known.widthPx === widthPx && known.heightPx === heightPx) return known
     if (known !== undefined) this.heap.free(known.block)
-    const block = this.heap.allocate(widthPx * heightPx * 4)
+    const block = this.#allocate(widthPx * heightPx * 4)
     const level = { widthPx, heightPx, at: block.at, block }
     entry.levels[index] = level
     return level
   }
 
   #freeTable(key: string, chain: PreparedChain): BakedEntry {
-    if (this.#baked.length < TABLES_KEPT) {
-      const entry = { key, chain, memo: new ColourMemo(this.heap), lastUse: this.#uses }
+    const memo = this.#baked.length < TABLES_KEPT ? this.#newTable() : null
+    if (memo !== null) {
+      const entry = { key, chain, memo, lastUse: this.#uses }
       this.#baked.push(entry)
       return entry
     }
@@ -174,6 +175,30 @@ export class Treatments {
     oldest.chain = chain
     oldest.lastUse = this.#uses
     return oldest
+  }
+
+  /** Another table; null when there is no room and an old one can serve. */
+  #newTable(): ColourMemo | null {
+    try {
+      return new ColourMemo(this.heap)
+    } catch (error) {
+      if (this.#baked.length === 0) throw error
+      return null
+    }
+  }
+
+  /** Memory from the heap; when it is full, what was not used for longest makes room. */
+  #allocate(byteLength: number): Block {
+    for (;;) {
+      try {
+        return this.heap.allocate(byteLength)
+      } catch (error) {
+        // The newest of each may be in use by whoever asks.
+        if (this.#treated.size > 1) this.#dropOldestPicture()
+        else if (this.#uploads.size > 1) this.#dropOldestUpload()
+        else throw error
+      }
+    }
   }
 
   #dropOldestPicture(): void {
