@@ -78,6 +78,28 @@ describe('the CPU executor', () => {
   })
 })
 
+it('follows a camera that changes its coding or its size under the same steps', () => {
+  const treatments = new Treatments(heap)
+  const show = testShow()
+  const cameraId = inputSourceId(show.inputs[0]!.id)
+  const draw = planFrame(show, sceneNamed(show, 'Just me'), new Map([[cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }]])).draws[0]!
+  const skin = [200, 140, 110]
+  const coded = rgbaToI420(plain(skin))
+  const pictures = [coded, { ...coded, matrix: 'bt601' as const }, plain(skin), rgbaToI420(plain(skin, 640, 360)), coded]
+  const pixels = pictures.map((picture, version) => {
+    const treated = treatments.treated(draw, { picture, version, isLive: true })
+    const at = treated.at + ((treated.heightPx / 2) * treated.widthPx + treated.widthPx / 2) * 4
+    return [...heap.bytes.subarray(at, at + 4)]
+  })
+  // Read with the other matrix the same codes are another colour; all else agrees within rounding.
+  expect(pixels[1]).not.toEqual(pixels[0])
+  expect(pixels[4]).toEqual(pixels[0])
+  for (const index of [2, 3]) pixels[index]!.forEach((value, channel) => expect(Math.abs(value - pixels[0]![channel]!)).toBeLessThanOrEqual(3))
+  // The crop follows the size: the left edge is clear in both.
+  expect(heap.bytes[treatments.treated(draw, { picture: pictures[3]!, version: 9, isLive: true }).at + 3]).toBe(0)
+  treatments.dispose()
+})
+
 it('makes room by forgetting pictures that were not used for longest', async () => {
   const small = await nodeHeap()
   // All but forty megabytes are taken, and each treated picture needs seven.

@@ -11,6 +11,7 @@ import { RowTreater } from './row-treater.ts'
 const TABLES_KEPT = 5
 const PICTURES_KEPT = 24
 const UPLOADS_KEPT = 16
+const NOTHING: PreparedChain = { keep: { left: 0, top: 0, right: 0, bottom: 0 }, points: [] }
 
 /** A chain made ready for one kind of picture. */
 export interface BakedChain {
@@ -28,6 +29,8 @@ export interface HeapPicture {
 interface BakedEntry {
   key: string
   chain: PreparedChain
+  /** A picture that the table fits. */
+  like: Picture | null
   readonly memo: ColourMemo
   lastUse: number
 }
@@ -65,18 +68,21 @@ export class Treatments {
     this.rows = new RowTreater(heap)
   }
 
-  /** The table of a chain for pictures like `picture`. */
+  /** The table of a chain for pictures like `picture`: a camera may change its size or coding. */
   bake(steps: readonly StepCall[], stepsKey: string, picture: Picture, form: AlphaForm = 'premultiplied'): BakedChain {
     this.#uses += 1
-    // Comparing picture by picture keeps this free of allocation in the frame loop.
-    for (let i = 0; i < this.#baked.length; i += 1) {
-      const entry = this.#baked[i]!
-      if (entry.key !== stepsKey) continue
+    let entry: BakedEntry | null = null
+    for (let i = 0; i < this.#baked.length; i += 1) if (this.#baked[i]!.key === stepsKey) entry = this.#baked[i]!
+    if (entry !== null && isAlike(entry.like, picture)) {
       entry.lastUse = this.#uses
       return entry
     }
     const chain = prepareChain(steps, picture.widthPx, picture.heightPx)
-    const entry = this.#freeTable(stepsKey, chain)
+    entry ??= this.#freeTable()
+    entry.key = stepsKey
+    entry.chain = chain
+    entry.like = picture
+    entry.lastUse = this.#uses
     entry.memo.reset(chain.points, spaceOf(picture), form)
     return entry
   }
@@ -162,18 +168,15 @@ export class Treatments {
     return level
   }
 
-  #freeTable(key: string, chain: PreparedChain): BakedEntry {
+  #freeTable(): BakedEntry {
     const memo = this.#baked.length < TABLES_KEPT ? this.#newTable() : null
     if (memo !== null) {
-      const entry = { key, chain, memo, lastUse: this.#uses }
+      const entry = { key: '', chain: NOTHING, like: null, memo, lastUse: 0 }
       this.#baked.push(entry)
       return entry
     }
     let oldest = this.#baked[0]!
     for (const entry of this.#baked) if (entry.lastUse < oldest.lastUse) oldest = entry
-    oldest.key = key
-    oldest.chain = chain
-    oldest.lastUse = this.#uses
     return oldest
   }
 
@@ -223,6 +226,13 @@ function oldestKey(entries: ReadonlyMap<string, { readonly lastUse: number }>): 
     oldest = key
   }
   return oldest
+}
+
+/** Whether two pictures have one size and one coding. */
+function isAlike(first: Picture | null, second: Picture): boolean {
+  if (first === null || first.widthPx !== second.widthPx || first.heightPx !== second.heightPx) return false
+  if (first.format === 'rgba' || second.format === 'rgba') return first.format === second.format
+  return first.matrix === second.matrix && first.range === second.range
 }
 
 /** How the codes of a picture are read. */
