@@ -8,7 +8,7 @@ const allowed = {
   engine: ['engine', 'core'],
   webcam: ['webcam', 'core'],
   standins: ['standins', 'core'],
-  demo: ['demo', 'standins', 'core', 'server'],
+  demo: ['demo', 'standins', 'core'],
   server: ['server', 'core', 'engine', 'webcam', 'standins', 'demo'],
   app: ['app', 'engine', 'webcam', 'standins', 'core'],
   tests: ['tests', 'app', 'engine', 'webcam', 'standins', 'server', 'demo', 'core', 'scripts'],

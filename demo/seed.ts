@@ -1,7 +1,6 @@
 import { createCanvas } from '@napi-rs/canvas'
 import type { Pen } from '../standins/drawing/canvas.ts'
-import type { AssetStore } from '../server/assets/asset-store.ts'
-import type { ShowStore } from '../server/shows/show-store.ts'
+import type { Show } from '../core/show/show.ts'
 import { drawApiaryWall } from './draw/apiary-wall.ts'
 import { drawEveningMeadow } from './draw/evening-meadow.ts'
 import { drawSocietyMark } from './draw/society-mark.ts'
@@ -23,14 +22,26 @@ export function demoPictures(): Readonly<Record<keyof DemoAssets, Buffer>> {
   }
 }
 
+/** What the demo needs of a library of shows. */
+export interface ShowLibrary {
+  /** Shows ever made. */
+  count(): Promise<number>
+  create(show: Show, id: string): Promise<unknown>
+}
+
+/** What it needs of a store of pictures. */
+export interface PictureLibrary {
+  add(bytes: Buffer, fileName: string): Promise<{ readonly hash: string }>
+}
+
 /** Files the demo show in an empty library; does nothing if any show was ever made. */
-export async function seedDemo(shows: ShowStore, assets: AssetStore): Promise<void> {
+export async function seedDemo(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
   if ((await shows.count()) > 0) return
   const { wall, mark, meadow } = demoPictures()
   const hashes: DemoAssets = {
-    wall: (await assets.add(wall, 'apiary-wall.png')).hash,
-    mark: (await assets.add(mark, 'society-mark.png')).hash,
-    meadow: (await assets.add(meadow, 'evening-meadow.png')).hash,
+    wall: (await pictures.add(wall, 'apiary-wall.png')).hash,
+    mark: (await pictures.add(mark, 'society-mark.png')).hash,
+    meadow: (await pictures.add(meadow, 'evening-meadow.png')).hash,
   }
   await shows.create(demoShow(hashes), DEMO_SHOW_ID)
 }

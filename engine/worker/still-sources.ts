@@ -1,4 +1,5 @@
 // Pictures that do not move: assets, colours, texts, the checker under clear pictures.
+import { drawHoldingCard } from '../../core/card/holding-card.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { TextJob } from '../../core/plan/frame-plan.ts'
@@ -43,35 +44,7 @@ export function isOpaquePicture(picture: RgbaPicture): boolean {
 
 /** The still that the audience sees when there is no live picture. */
 export function holdingCardPicture(widthPx: number, heightPx: number, title: string, detail: string): RgbaPicture {
-  return drawPicture(widthPx, heightPx, (pen) => {
-    const unit = heightPx / 720
-    pen.fillStyle = '#1d2a26'
-    pen.fillRect(0, 0, widthPx, heightPx)
-    const glow = pen.createRadialGradient(widthPx / 2, heightPx * 0.2, 0, widthPx / 2, heightPx * 0.2, heightPx)
-    glow.addColorStop(0, 'rgba(224,176,75,0.20)')
-    glow.addColorStop(1, 'rgba(224,176,75,0)')
-    pen.fillStyle = glow
-    pen.fillRect(0, 0, widthPx, heightPx)
-    pen.fillStyle = '#e0b04b'
-    pen.beginPath()
-    pen.arc(widthPx / 2, heightPx * 0.34, 26 * unit, 0, Math.PI * 2)
-    pen.fill()
-    pen.translate(widthPx * 0.1, heightPx * 0.42)
-    drawText(
-      pen,
-      {
-        family: 'Bricolage Grotesque',
-        align: 'centre',
-        plate: null,
-        blocks: [
-          { text: title, weight: 700, sizePx: 60 * unit, colour: '#f5f1e8' },
-          { text: detail, weight: 400, sizePx: 28 * unit, colour: '#b9c4bd' },
-        ],
-      },
-      widthPx * 0.8,
-      heightPx * 0.3,
-    )
-  })
+  return drawPicture(widthPx, heightPx, (pen) => drawHoldingCard(pen, widthPx, heightPx, title, detail, '"Bricolage Grotesque"'))
 }
 
 /** A still source frame. */

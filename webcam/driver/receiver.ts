@@ -2,7 +2,7 @@
 // frames while they come and the holding card while they don't.
 import type { FromMeeting, ToMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
-import { drawCard } from './card.ts'
+import { makeCard } from './card.ts'
 
 const CARD_AFTER_MS = 700
 const CARD_EVERY_MS = 200
@@ -36,7 +36,7 @@ export class Receiver {
     this.#transport = transport
     this.#isFeedOn = isFeedOn
     this.#writer = this.#generator.writable.getWriter()
-    this.#card = drawCard(this.#format.widthPx, this.#format.heightPx, 'Back in a moment')
+    this.#card = makeCard(this.#format.widthPx, this.#format.heightPx)
     this.#timer = setInterval(() => this.#watch(), CARD_EVERY_MS)
     this.#watch()
   }
@@ -142,7 +142,7 @@ export class Receiver {
     const { displayWidth: widthPx, displayHeight: heightPx } = frame
     if (widthPx === this.#format.widthPx && heightPx === this.#format.heightPx) return
     this.#format = { ...this.#format, widthPx, heightPx }
-    this.#card = drawCard(widthPx, heightPx, 'Back in a moment')
+    this.#card = makeCard(widthPx, heightPx)
   }
 
   /** Hands a frame to the track, which closes it. */
