@@ -4,8 +4,10 @@ import { onKeyStroke, useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
-import { changeTreatment } from '../../core/show/edits.ts'
+import { parseHex } from '../../core/colour/hex.ts'
+import { setStepParams, switchStep } from '../../core/show/edits.ts'
 import type { Input, Step } from '../../core/show/show.ts'
+import { stepOf } from '../../core/steps/index.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
 import EmptyState from '../base/EmptyState.vue'
@@ -33,6 +35,7 @@ const pictureStyle = computed(() => {
 })
 const isPicking = computed(() => bench.pickingStepId !== null)
 const keyStep = computed(() => props.input?.treatment.find((step) => step.kind === 'chromaKey') ?? null)
+const pickingStep = computed(() => props.input?.treatment.find((step) => step.id === bench.pickingStepId) ?? null)
 /** While picking, the untreated picture is shown: the cloth may be gone from the other. */
 const mode = computed<BenchMode>(() => (isPicking.value ? 'before' : bench.mode))
 
@@ -40,20 +43,31 @@ function togglePick(): void {
   bench.pickingStepId = isPicking.value ? null : (keyStep.value?.id ?? null)
 }
 
+/** Gives the colour under the pointer to the step that asked for one. */
 async function onPictureClick(event: MouseEvent): Promise<void> {
   const { input } = props
-  const stepId = bench.pickingStepId
-  if (input === null || stepId === null) return
+  const step = pickingStep.value
+  if (input === null || step === null) return
   const bounds = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  const colour = await engine.pick(input.id, (event.clientX - bounds.left) / bounds.width, (event.clientY - bounds.top) / bounds.height, stepId)
-  bench.pickingStepId = null
+  const colour = await engine.pick(input.id, (event.clientX - bounds.left) / bounds.width, (event.clientY - bounds.top) / bounds.height, step.id)
   if (colour === null) {
     toast.error(t('bench.noPicture'))
     return
   }
-  const setColour = (step: Step): Step => (step.id === stepId && step.kind === 'chromaKey' ? { ...step, on: true, params: { ...step.params, colour } } : step)
-  showStore.edit(t('edits.pick'), (show) => changeTreatment(show, { type: 'input', inputId: input.id }, (steps) => steps.map(setColour)))
-  toast(t('bench.picked', { colour }))
+  const params = pickOf(step, colour)
+  if (params === null) {
+    toast.error(t(`steps.${step.kind}.pickRefused`))
+    return
+  }
+  bench.pickingStepId = null
+  const home = { type: 'input', inputId: input.id } as const
+  showStore.edit(t('edits.pick'), (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
+  toast(t(`steps.${step.kind}.picked`, { colour }))
+}
+
+function pickOf(step: Step, colour: string): Readonly<Record<string, number | string>> | null {
+  const { pick } = stepOf(step.kind)
+  return pick?.(parseHex(colour)) ?? null
 }
 
 function toggleFreeze(): void {
@@ -75,11 +89,11 @@ onBeforeUnmount(() => {
     <div class="flex items-center gap-2 bg-sunk px-3">
       <ChoiceBar v-model="bench.mode" :label="t('bench.view')" :choices="modes" />
       <span class="min-w-0 flex-1 truncate text-soft">
-        <template v-if="isPicking">{{ t('bench.pickHint') }}</template>
+        <template v-if="pickingStep">{{ t(`steps.${pickingStep.kind}.pickHint`) }}</template>
         <template v-else-if="mode === 'matte'">{{ t('bench.matteHint') }}</template>
       </span>
       <BaseButton :icon="Pipette" :disabled="keyStep === null" :class="isPicking ? 'border-brass! bg-wash!' : ''" :aria-pressed="isPicking" @click="togglePick">
-        {{ isPicking ? t('bench.picking') : t('bench.pick') }}
+        {{ isPicking ? t('bench.picking') : t('steps.chromaKey.pick') }}
       </BaseButton>
       <BaseButton
         v-if="input?.kind === 'camera'"

@@ -3,7 +3,7 @@ import { Plus } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
-import { changeTreatment, moveStep, type TreatmentHome } from '../../core/show/edits.ts'
+import { addStep, moveStep, type TreatmentHome } from '../../core/show/edits.ts'
 import { newStep } from '../../core/show/create.ts'
 import type { Input } from '../../core/show/show.ts'
 import { steps, type StepKind } from '../../core/steps/index.ts'
@@ -33,7 +33,7 @@ const addActions = computed(() => steps.map((step) => ({ label: nameOf(step.kind
 
 function add(kind: StepKind): void {
   const step = newStep(kind, makeId)
-  showStore.edit(t('edits.addStep'), (show) => changeTreatment(show, home.value, (chain) => [...chain, step]))
+  showStore.edit(t('edits.addStep'), (show) => addStep(show, home.value, step))
   openId.value = step.id
 }
 

@@ -23,6 +23,9 @@ const bench = useBenchStore()
 const words = useStepWords()
 const name = computed(() => words.nameOf(props.step.kind))
 const specs = computed(() => Object.entries(stepOf(props.step.kind).params as Readonly<Record<string, ParamSpec>>))
+/** A step has at most one colour, and shows it beside the button that picks it. */
+const colourParam = computed(() => specs.value.find(([, spec]) => spec.type === 'colour')?.[0] ?? null)
+const canPick = computed(() => stepOf(props.step.kind).pick !== undefined)
 const values = computed(() => props.step.params as Readonly<Record<string, number | string>>)
 
 function set(param: string, value: number | string): void {
@@ -54,20 +57,26 @@ function remove(): void {
     </div>
     <div v-if="isOpen" class="mt-1.5">
       <p class="mb-2 text-soft">{{ words.purposeOf(step.kind) }}</p>
+      <div v-if="colourParam || canPick" class="mb-1.5 flex items-center gap-2">
+        <ColourField
+          v-if="colourParam"
+          :model-value="String(values[colourParam])"
+          :label="words.paramOf(step.kind, colourParam)"
+          @update:model-value="set(colourParam, $event)"
+        />
+        <BaseButton
+          v-if="canPick"
+          :class="[colourParam ? 'ml-auto' : '', bench.pickingStepId === step.id ? 'border-brass! bg-wash!' : '']"
+          :icon="Pipette"
+          :aria-pressed="bench.pickingStepId === step.id"
+          @click="bench.pickingStepId = bench.pickingStepId === step.id ? null : step.id"
+        >
+          {{ t(`steps.${step.kind}.pick`) }}
+        </BaseButton>
+      </div>
       <template v-for="[param, spec] in specs" :key="param">
-        <div v-if="spec.type === 'colour'" class="mb-1.5 flex items-center gap-2">
-          <ColourField :model-value="String(values[param])" :label="words.paramOf(step.kind, param)" @update:model-value="set(param, $event)" />
-          <BaseButton
-            class="ml-auto"
-            :icon="Pipette"
-            :class="bench.pickingStepId === step.id ? 'border-brass! bg-wash!' : ''"
-            @click="bench.pickingStepId = bench.pickingStepId === step.id ? null : step.id"
-          >
-            {{ t('bench.pick') }}
-          </BaseButton>
-        </div>
         <SliderRow
-          v-else
+          v-if="spec.type === 'number'"
           class="mb-1"
           :model-value="Number((Number(values[param]) * words.shown(spec).factor).toFixed(4))"
           :label="words.paramOf(step.kind, param)"

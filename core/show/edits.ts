@@ -1,7 +1,7 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
 import type { FitMode } from '../layout/fit.ts'
 import type { Input, Layer, Placement, Scene, Show, Step } from './show.ts'
-import type { StepKind } from '../steps/index.ts'
+import { steps as taughtSteps, type StepKind } from '../steps/index.ts'
 
 /** Where a treatment hangs: on an input (everywhere) or on a layer (here only). */
 export type TreatmentHome =
@@ -104,6 +104,15 @@ export function changeTreatment(show: Show, home: TreatmentHome, change: (steps:
   return home.type === 'input'
     ? updateInput(show, home.inputId, (input) => ({ ...input, treatment: change(input.treatment) }))
     : updateLayer(show, home.sceneId, home.layerId, (layer) => ({ ...layer, treatment: change(layer.treatment) }))
+}
+
+/** Puts a step where the order taught by core/steps has it: before the first step that comes later. */
+export function addStep(show: Show, home: TreatmentHome, step: Step): Show {
+  const rankOf = (kind: StepKind) => taughtSteps.findIndex((each) => each.kind === kind)
+  return changeTreatment(show, home, (chain) => {
+    const index = chain.findIndex((other) => rankOf(other.kind) > rankOf(step.kind))
+    return chain.toSpliced(index < 0 ? chain.length : index, 0, step)
+  })
 }
 
 /** Sets parameters of one step. */

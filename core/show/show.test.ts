@@ -5,6 +5,7 @@ import { steps } from '../steps/index.ts'
 import { copyScene, newShow, newStep } from './create.ts'
 import {
   addScene,
+  addStep,
   changeTreatment,
   fitToCanvas,
   moveLayer,
@@ -121,6 +122,39 @@ describe('edits', () => {
     const result = changes.reduce((current, change) => change(current), show)
     expect(issuesOf(result)).toEqual([])
     expect(result.scenes[0]!.layers.map((layer) => layer.name)).toEqual(['Apiary wall', 'Desk camera', 'Class title'])
+  })
+
+  it('a new step goes where the taught order has it, wherever the others stand', () => {
+    const kinds = (current: Show) => treatmentAt(current, home).map((step) => step.kind)
+    const added = addStep(
+      show,
+      home,
+      newStep('balance', () => 'new'),
+    )
+    expect(kinds(added)).toEqual(['crop', 'balance', 'tone', 'chromaKey'])
+    const empty = changeTreatment(show, home, () => [])
+    expect(
+      kinds(
+        addStep(
+          addStep(
+            empty,
+            home,
+            newStep('chromaKey', () => 'a'),
+          ),
+          home,
+          newStep('crop', () => 'b'),
+        ),
+      ),
+    ).toEqual(['crop', 'chromaKey'])
+    expect(
+      kinds(
+        addStep(
+          show,
+          home,
+          newStep('chromaKey', () => 'second'),
+        ),
+      ),
+    ).toEqual(['crop', 'tone', 'chromaKey', 'chromaKey'])
   })
 
   it('removing an input takes its layers out of every scene', () => {

@@ -1,10 +1,11 @@
+import { balance } from './balance/index.ts'
 import { chromaKey } from './chroma-key/index.ts'
 import { crop } from './crop/index.ts'
 import { tone } from './tone/index.ts'
 import type { ParamsOf } from './step.ts'
 
 /** Every step, in the order a treatment is taught. */
-export const steps = [crop, tone, chromaKey] as const
+export const steps = [crop, balance, tone, chromaKey] as const
 
 export type AnyStep = (typeof steps)[number]
 export type StepKind = AnyStep['kind']

@@ -1,8 +1,9 @@
 // The contract of a treatment step. A step is described by plain data, so that controls,
 // the stored form, the documents and the tests can all be made from the one list.
+import type { Rgb } from '../colour/hex.ts'
 import type { PixelRect } from '../picture/picture.ts'
 
-export type ParamUnit = 'stops' | 'percent' | 'times' | 'share'
+export type ParamUnit = 'stops' | 'percent' | 'times' | 'share' | 'kelvin' | 'plain'
 
 /** A number a presenter sets: `min`..`max` inclusive, moved in steps of `step`. */
 export interface NumberParam {
@@ -40,6 +41,8 @@ interface StepBase<Kind extends string, S extends ParamSpecs> {
   readonly params: S
   /** Whether the step can make an opaque picture see-through. */
   readonly makesMatte: boolean
+  /** Values that a colour clicked on the picture asks for; null when that colour can't be used. */
+  readonly pick?: (colour: Rgb) => Readonly<Record<string, number | string>> | null
 }
 
 /** A step that looks at one pixel at a time. */

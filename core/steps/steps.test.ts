@@ -7,6 +7,7 @@ import { defaultParams, type ParamSpec } from './step.ts'
 /** Values that change nothing, by kind; a key has none and is given a grey backdrop. */
 const identities: Readonly<Record<(typeof steps)[number]['kind'], Record<string, number | string>>> = {
   crop: {},
+  balance: {},
   tone: {},
   chromaKey: { colour: '#808080' },
 }
@@ -104,6 +105,55 @@ describe('tone', () => {
     for (const point of points) point(pixel)
     expect(pixel[0]).toBeCloseTo(0.2126 * 0.8 + 0.7152 * 0.4 + 0.0722 * 0.1, 12)
     expect(pixel[1]).toBeCloseTo(pixel[0]!, 12)
+  })
+})
+
+describe('balance', () => {
+  const balanced = (params: { temperature: number; tint: number }, rgb: readonly number[]) => {
+    const pixel = Float64Array.of(rgb[0]!, rgb[1]!, rgb[2]!, 1)
+    for (const point of prepareChain([{ kind: 'balance', params }], 8, 8).points) point(pixel)
+    return pixel
+  }
+  const grey = [0.5, 0.5, 0.5]
+
+  it('grows warmer with the temperature and more magenta with the tint', () => {
+    const warm = balanced({ temperature: 9000, tint: 0 }, grey)
+    expect(warm[0]! - warm[2]!).toBeGreaterThan(0.05)
+    const cool = balanced({ temperature: 4000, tint: 0 }, grey)
+    expect(cool[2]! - cool[0]!).toBeGreaterThan(0.05)
+    const magenta = balanced({ temperature: 6500, tint: 40 }, grey)
+    expect(magenta[1]).toBeLessThan(Math.min(magenta[0]!, magenta[2]!))
+  })
+
+  it('keeps black black and nothing but small numbers for colours outside the gamut', () => {
+    expect([...balanced({ temperature: 3000, tint: 50 }, [0, 0, 0])]).toEqual([0, 0, 0, 1])
+    for (const value of balanced({ temperature: 2000, tint: -100 }, [1, 1, 1])) expect(value >= 0 && value <= 1).toBe(true)
+  })
+
+  // A round trip needs no source: what one light does, the click must undo.
+  it.each([
+    [3000, 0],
+    [4500, -20],
+    [5600, 15],
+    [9000, 5],
+  ])('finds the light from a grey seen under %d K, tint %d', (temperature, tint) => {
+    const params = { temperature, tint }
+    // The grey as that light shows it: what balancing turns into grey again.
+    let seen = [0.4, 0.4, 0.4]
+    for (let round = 0; round < 60; round += 1) {
+      const now = balanced(params, seen)
+      seen = seen.map((value, channel) => Math.min(1, Math.max(0.01, value + (0.4 - now[channel]!) * 0.5)))
+    }
+    const found = stepOf('balance').pick!([seen[0]!, seen[1]!, seen[2]!])!
+    const result = balanced(found as typeof params, seen)
+    expect(Math.max(...result.subarray(0, 3)) - Math.min(...result.subarray(0, 3))).toBeLessThan(0.006)
+    expect(Math.abs(Number(found['temperature']) - temperature)).toBeLessThanOrEqual(temperature * 0.02)
+    expect(Math.abs(Number(found['tint']) - tint)).toBeLessThanOrEqual(2)
+  })
+
+  it('refuses what can be no grey', () => {
+    expect(stepOf('balance').pick!([0.02, 0.02, 0.02])).toBeNull()
+    expect(stepOf('balance').pick!([0.1, 0.8, 0.2])).toBeNull()
   })
 })
 

@@ -200,3 +200,26 @@ test('starts the engine again by itself when its worker fails', async ({ page, s
   const before = await sent()
   await expect.poll(sent).toBeGreaterThan(before + 30)
 })
+
+test('balances the picture from a click on something grey, in its place in the chain', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('link', { name: 'Bench' }).click()
+  await page.getByRole('button', { name: 'Add a step' }).click()
+  await page.getByRole('menuitem', { name: 'Balance' }).click()
+  const cards = page.locator('section[aria-label]').filter({ has: page.getByRole('switch') })
+  await expect.poll(() => cards.evaluateAll((all) => all.map((card) => card.getAttribute('aria-label')))).toEqual(['Crop', 'Balance', 'Tone', 'Coloured cloth'])
+  const warmth = page.getByRole('spinbutton', { name: 'Warmth' })
+  await expect(warmth).toHaveValue('6500 K')
+  await page.getByRole('button', { name: 'Pick a grey' }).click()
+  const picture = page.getByTestId('bench-picture')
+  const box = (await picture.boundingBox())!
+  // The cloth is no grey, and says so; the wall beside it is.
+  await picture.click({ position: { x: box.width * 0.3, y: box.height * 0.2 } })
+  await expect(page.getByText('That colour is too dark or too strong to be a grey')).toBeVisible()
+  await picture.click({ position: { x: box.width * 0.02, y: box.height * 0.4 } })
+  await expect(page.getByText('Balanced for that grey')).toBeVisible()
+  // The stand-in's wall has a warm cast, so the light is found to be warmer than daylight.
+  await expect.poll(async () => Number.parseInt(await warmth.inputValue(), 10)).toBeLessThan(6300)
+  await page.keyboard.press('Control+z')
+  await expect(warmth).toHaveValue('6500 K')
+})

@@ -1,3 +1,4 @@
+import { formatHex } from '../../colour/hex.ts'
 import type { PointStep } from '../step.ts'
 import { prepareChromaKey } from './cpu.ts'
 import { chromaKeyParams } from './params.ts'
@@ -9,4 +10,5 @@ export const chromaKey: PointStep<'chromaKey', typeof chromaKeyParams> = {
   params: chromaKeyParams,
   makesMatte: true,
   prepare: prepareChromaKey,
+  pick: (colour) => ({ colour: formatHex(colour) }),
 }
