@@ -1,4 +1,5 @@
 // Rate, delay and loss of the feed as a meeting gets it, with the studio's tab hidden.
+import { watchSteal } from './cpu-steal.ts'
 import { startFeedRig } from './feed-rig.ts'
 
 const SECONDS = 60
@@ -14,12 +15,15 @@ export interface FeedFigures {
   readonly widthPx: number
   readonly heightPx: number
   readonly liveFrames: number
+  /** Share of processor time that the host gave to others meanwhile: figures with much of it mean little. */
+  readonly cpuStolen: number | null
 }
 
 export async function benchFeed(say: (text: string) => void): Promise<FeedFigures> {
   say(`feed: ${SECONDS} s in the browser, studio hidden`)
   const rig = await startFeedRig()
   try {
+    const stolen = watchSteal()
     await rig.resetFigures()
     await rig.meeting.evaluate(`new Promise((resolve) => setTimeout(resolve, ${SECONDS * 1000}))`)
     const figures = await rig.figures()
@@ -35,6 +39,7 @@ export async function benchFeed(say: (text: string) => void): Promise<FeedFigure
       widthPx: figures.widthPx,
       heightPx: figures.heightPx,
       liveFrames,
+      cpuStolen: stolen(),
     }
   } finally {
     await rig.close()
