@@ -79,7 +79,7 @@ export default {
     sceneName: 'Scene {n}',
     onAir: 'On air',
     putOnAir: 'Put on air',
-    isOnAir: 'On air: the audience sees every change at once',
+    isOnAir: 'On air: changes are seen at once',
     sceneMenu: 'More for {name}',
     duplicate: 'Duplicate',
     copyName: '{name}, copy',
