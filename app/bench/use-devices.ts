@@ -1,4 +1,4 @@
-import { computed, onScopeDispose, readonly, shallowRef } from 'vue'
+import { computed, onScopeDispose, shallowRef } from 'vue'
 
 /** The cameras that the browser lists. Names come once the browser may use one. */
 export function useDevices(mediaDevices: MediaDevices | undefined = navigator.mediaDevices) {
@@ -28,7 +28,6 @@ export function useDevices(mediaDevices: MediaDevices | undefined = navigator.me
   return {
     cameras: computed(() => cameras.value.filter((camera) => camera.deviceId !== '')),
     needsPermission: computed(() => cameras.value.some((camera) => camera.deviceId === '' || camera.label === '')),
-    all: readonly(cameras),
     ask,
   }
 }

@@ -1,6 +1,6 @@
 // The running engine, its cameras and its feed, as the views see them.
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
@@ -154,7 +154,6 @@ export const useEngineStore = defineStore('engine', () => {
     isServerReached,
     generation,
     canFeed,
-    frameMs: computed(() => stats.value?.frameMs ?? 0),
     openView: (canvas: OffscreenCanvas, request: Parameters<StudioEngine['openView']>[1]) => engine.openView(canvas, request),
     changeView: (viewId: string, request: Parameters<StudioEngine['changeView']>[1]) => engine.changeView(viewId, request),
     closeView: (viewId: string) => engine.closeView(viewId),

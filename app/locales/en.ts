@@ -37,7 +37,6 @@ export default {
   tabs: {
     readOnly: 'This show is open in another tab. Changes here would clash, so this tab only watches.',
     takeOver: 'Edit here instead',
-    tookOver: 'Another tab took over this show.',
   },
   shows: {
     title: 'Your shows',
@@ -93,7 +92,6 @@ export default {
     addPicture: 'Picture from a file',
     addText: 'Text',
     addColour: 'Colour',
-    again: 'Again: {name}',
     inputsInShow: 'Inputs of this show',
     newInput: 'Something new',
     safe: 'Show the title-safe area',
@@ -192,7 +190,6 @@ export default {
     moveDown: 'Later',
     empty: 'This show has no camera or picture yet',
     emptyHint: 'Add one in Build; then clean it up here.',
-    addCamera: 'Add a camera',
     live: 'Live',
     still: 'Still',
     matteHint: 'White stays, black is clear, grey shows through.',
@@ -219,9 +216,7 @@ export default {
     choose: 'Choose a camera',
     allow: 'Let the browser use your cameras',
     allowHint: 'The browser asks once. Names and pictures appear after that.',
-    none: 'No camera is connected',
     standin: 'Stand-in: presenter before green cloth',
-    standinMark: 'stand-in',
     size: 'Size and rate',
   },
   steps: {
