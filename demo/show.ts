@@ -1,6 +1,8 @@
 // The demo show: a beekeepers' society gives an evening class on reading a brood frame.
 import type { Layer, Show, Step } from '../core/show/show.ts'
-import { newCamera, newInputLayer, newScene, newTextLayer } from '../core/show/create.ts'
+import { newCamera, newInputLayer, newScene, newStep, newTextLayer } from '../core/show/create.ts'
+import type { StepKind } from '../core/steps/index.ts'
+import type { ParamValue } from '../core/steps/step.ts'
 
 export const DEMO_SHOW_ID = 'demo-brood-frame'
 
@@ -84,7 +86,7 @@ export function demoShow(assets: DemoAssets): Show {
 
   return {
     format: 'green-room-show',
-    version: 1,
+    version: 2,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],
@@ -113,11 +115,15 @@ export function demoShow(assets: DemoAssets): Show {
   }
 }
 
-/** Cloth edges and lamp off, a little brighter, the cloth gone. */
+/** Cloth edges and lamp off, a little brighter, the cloth gone, the edge solved, no green on the wool. */
 function demoTreatment(makeId: () => string): Step[] {
+  const step = (kind: StepKind, params: Readonly<Record<string, ParamValue>>, on = true) => ({ ...newStep(kind, makeId), on, params: { ...newStep(kind, makeId).params, ...params } }) as Step
   return [
-    { id: makeId(), kind: 'crop', on: true, params: { left: 13, top: 0, right: 10, bottom: 0 } },
-    { id: makeId(), kind: 'tone', on: true, params: { exposure: 0.15, contrast: 1.04, gamma: 1, saturation: 1.05 } },
-    { id: makeId(), kind: 'chromaKey', on: true, params: { colour: '#2bb552', tolerance: 0.3, softness: 0.6, spill: 1 } },
+    step('crop', { left: 13, right: 10 }),
+    step('balance', {}),
+    step('tone', { exposure: 0.15, contrast: 1.04 }),
+    step('chromaKey', { colour: '#2bb552', tolerance: 0.3, softness: 0.6 }),
+    step('look', { look: 'morningTea', amount: 0.6 }, false),
+    step('sharpen', {}, false),
   ]
 }

@@ -17,8 +17,8 @@ export function madeDocuments(): Map<string, string> {
     return `${JSON.stringify({ title, ...made }, null, 2)}\n`
   }
   return new Map([
-    ['docs/schema/show.schema.json', schema(showSchema, 'Green Room show, version 1')],
-    ['docs/schema/chain.schema.json', schema(chainSchema, 'Green Room chain of steps, version 1')],
+    ['docs/schema/show.schema.json', schema(showSchema, 'Green Room show, version 2')],
+    ['docs/schema/chain.schema.json', schema(chainSchema, 'Green Room chain of steps, version 2')],
     ['docs/steps.md', stepsTable()],
   ])
 }
@@ -26,9 +26,7 @@ export function madeDocuments(): Map<string, string> {
 function stepsTable(): string {
   const rows = steps.flatMap((step) =>
     Object.entries(step.params as Readonly<Record<string, ParamSpec>>).map(([name, spec]) =>
-      spec.type === 'colour'
-        ? `| ${step.kind} | ${name} | #rrggbb | ${spec.default} | |`
-        : `| ${step.kind} | ${name} | ${spec.min} … ${spec.max} | ${spec.default} | ${spec.unit} |`,
+      `| ${step.kind} | ${name} | ${rangeOf(spec)} | ${String(spec.default) || '–'} | ${spec.type === 'number' ? spec.unit : ''} |`,
     ),
   )
   return [
@@ -41,6 +39,21 @@ function stepsTable(): string {
     ...rows,
     '',
   ].join('\n')
+}
+
+function rangeOf(spec: ParamSpec): string {
+  switch (spec.type) {
+    case 'number':
+      return `${spec.min} … ${spec.max}`
+    case 'colour':
+      return '#rrggbb'
+    case 'choice':
+      return spec.options.join(', ')
+    case 'reference':
+      return spec.to === 'look' ? 'a look of our own, or the SHA-256 of a table' : spec.to === 'plate' ? 'the SHA-256 of a picture' : 'the id of an input'
+    case 'numbers':
+      return `none or ${spec.length} numbers`
+  }
 }
 
 const isCheck = process.argv.includes('--check')

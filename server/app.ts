@@ -7,19 +7,22 @@ import { assetRoutes } from './assets/routes.ts'
 import { errorHandler } from './errors.ts'
 import { guard, type Origins } from './guard.ts'
 import { HttpError } from './http-error.ts'
+import type { PresetStore } from './presets/preset-store.ts'
+import { presetRoutes } from './presets/routes.ts'
 import type { ShowStore } from './shows/show-store.ts'
 import { showRoutes } from './shows/routes.ts'
 
 export interface AppDeps {
   readonly shows: ShowStore
   readonly assets: AssetStore
+  readonly presets: PresetStore
   readonly origins: Origins
   readonly distDir: string
   readonly log: Logger
 }
 
 /** Builds the studio's web application; `main.ts` listens. */
-export function createApp({ shows, assets, origins, distDir, log }: AppDeps): Express {
+export function createApp({ shows, assets, presets, origins, distDir, log }: AppDeps): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(origins))
@@ -47,6 +50,7 @@ export function createApp({ shows, assets, origins, distDir, log }: AppDeps): Ex
   })
   app.use('/api/shows', showRoutes(shows))
   app.use('/api/assets', assetRoutes(assets))
+  app.use('/api/presets', presetRoutes(presets))
   app.use('/api', (request) => {
     throw new HttpError(404, 'not-found', `There is nothing at ${request.originalUrl}.`)
   })

@@ -7,6 +7,7 @@ import type { ServerConfig } from './config.ts'
 import { openDatabase } from './db/database.ts'
 import { originsOf } from './guard.ts'
 import { createMeetingSite } from './meeting-site.ts'
+import { PresetStore } from './presets/preset-store.ts'
 import { ShowStore } from './shows/show-store.ts'
 import { SignalHub } from './signal/signal-hub.ts'
 
@@ -23,10 +24,11 @@ export async function startServer(config: ServerConfig, log: Logger = pino({ lev
   const sequelize = await openDatabase(config.dataDir)
   const shows = new ShowStore(sequelize)
   const assets = new AssetStore(sequelize, config.dataDir)
+  const presets = new PresetStore(sequelize)
   const ports = { studio: config.port, meeting: config.meetingPort }
   const origins = { studio: () => originsOf(ports.studio), meeting: () => originsOf(ports.meeting) }
   const hub = new SignalHub(origins)
-  const studioServer = createServer(createApp({ shows, assets, origins, distDir: config.distDir, log }))
+  const studioServer = createServer(createApp({ shows, assets, presets, origins, distDir: config.distDir, log }))
   const meetingServer = createServer(createMeetingSite(config.distDir, () => `http://localhost:${ports.studio}`))
   hub.attach(studioServer)
   ports.studio = await listen(studioServer, config.port, config.host)

@@ -1,3 +1,5 @@
+import { lookWords, standinWords, stepWords } from './steps-en.ts'
+
 /** Every word a user reads. */
 export default {
   app: { name: 'Green Room' },
@@ -216,40 +218,13 @@ export default {
     choose: 'Choose a camera',
     allow: 'Let the browser use your cameras',
     allowHint: 'The browser asks once. Names and pictures appear after that.',
-    standin: 'Stand-in: presenter before green cloth',
+    standin: 'Stand-in: {what}',
     size: 'Size and rate',
   },
-  steps: {
-    crop: {
-      name: 'Crop',
-      purpose: 'Takes cloth edges and lamp stands off. Nothing else moves.',
-      params: { left: 'Left', top: 'Top', right: 'Right', bottom: 'Bottom' },
-    },
-    balance: {
-      name: 'Balance',
-      purpose: 'Click something that should be grey; then fine-tune until skin looks right.',
-      pick: 'Pick a grey',
-      pickHint: 'Click something that should be grey or white. Escape leaves.',
-      picked: 'Balanced for that grey',
-      pickRefused: 'That colour is too dark or too strong to be a grey. Click something paler.',
-      params: { temperature: 'Warmth', tint: 'Tint' },
-    },
-    tone: {
-      name: 'Tone',
-      purpose: 'Raise exposure first; contrast and gamma only a little.',
-      params: { exposure: 'Exposure', contrast: 'Contrast', gamma: 'Gamma', saturation: 'Saturation' },
-    },
-    chromaKey: {
-      name: 'Coloured cloth',
-      purpose: 'Makes the cloth clear. Pick its colour first, then raise tolerance until the matte is black.',
-      pick: 'Pick backdrop',
-      pickHint: 'Click the cloth in the picture, a little away from the presenter. Escape leaves.',
-      picked: 'Backdrop set to {colour}',
-      pickRefused: 'That colour can not be keyed. Click the cloth.',
-      params: { colour: 'Backdrop', tolerance: 'Tolerance', softness: 'Softness', spill: 'Spill' },
-    },
-  },
-  units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', px: 'px', deg: '°' },
+  steps: stepWords,
+  looks: lookWords,
+  standins: standinWords,
+  units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     placement: 'placement',
     rename: 'name',

@@ -15,6 +15,10 @@ describe('the words', () => {
     expect(words.name).not.toBe('')
     expect(words.purpose.endsWith('.')).toBe(true)
     expect(Object.keys(words.params).sort()).toEqual(Object.keys(step.params).sort())
+    for (const [name, spec] of Object.entries(step.params)) {
+      if (spec.type !== 'choice' || spec.options.includes('off')) continue
+      expect(Object.keys((words.options as Record<string, Record<string, string>>)[name] ?? {}).sort(), name).toEqual([...spec.options].sort())
+    }
   })
 
   it('have a unit for every unit of a step', () => {

@@ -4,28 +4,31 @@ import { roundedRectCoverage } from '../composite/coverage.ts'
 import { sourceOver } from '../composite/source-over.ts'
 import type { Picture, RgbaPicture } from '../picture/picture.ts'
 import type { Draw, FramePlan, SourceId } from '../plan/frame-plan.ts'
-import { halve, premultiply, sampleBilinear } from './resample.ts'
-import { treatReference, type FloatPicture } from './treat-reference.ts'
+import { sampleBilinear } from '../picture/bilinear-sample.ts'
+import type { FloatPicture } from '../picture/float-picture.ts'
+import { halve } from '../picture/halve.ts'
+import { premultiply } from '../picture/premultiply.ts'
+import { treatReference, type TreatAids } from './treat-reference.ts'
 
 /** Pictures by source; a plan's draws must all be found here. */
 export type SourcePictures = ReadonlyMap<SourceId, Picture>
 
 /** Renders a plan over its ground; premultiplied. Throws a RangeError when a source has no picture. */
-export function renderReference(plan: FramePlan, sources: SourcePictures): FloatPicture {
+export function renderReference(plan: FramePlan, sources: SourcePictures, aidsOf: (sourceId: SourceId) => TreatAids = () => ({})): FloatPicture {
   const data = new Float64Array(plan.widthPx * plan.heightPx * 4)
   if (plan.ground === 'black') for (let at = 3; at < data.length; at += 4) data[at] = 1
   const treated = new Map<string, FloatPicture>()
-  for (const draw of plan.draws) drawReference(plan, draw, treatedFor(draw, sources, treated), data)
+  for (const draw of plan.draws) drawReference(plan, draw, treatedFor(draw, sources, treated, aidsOf(draw.sourceId)), data)
   return { widthPx: plan.widthPx, heightPx: plan.heightPx, data }
 }
 
-function treatedFor(draw: Draw, sources: SourcePictures, treated: Map<string, FloatPicture>): FloatPicture {
+function treatedFor(draw: Draw, sources: SourcePictures, treated: Map<string, FloatPicture>, aids: TreatAids): FloatPicture {
   const key = `${draw.treatedKey} /${draw.halvings}`
   const known = treated.get(key)
   if (known !== undefined) return known
   const picture = sources.get(draw.sourceId)
   if (picture === undefined) throw new RangeError(`the plan needs source "${draw.sourceId}", which has no picture`)
-  let result = premultiply(treatReference(picture, draw.steps))
+  let result = premultiply(treatReference(picture, draw.steps, aids))
   for (let i = 0; i < draw.halvings; i += 1) result = halve(result)
   treated.set(key, result)
   return result

@@ -1,49 +1,68 @@
 // Straight alpha, sRGB-encoded, float, origin top left: what the live executors are measured against.
+import { blankPicture, clamp01, type FloatPicture } from '../picture/float-picture.ts'
 import type { Picture } from '../picture/picture.ts'
 import { i420Reader } from '../picture/i420.ts'
-import { prepareChain } from '../steps/chain.ts'
+import { plainContext, prepareChain, type Run } from '../steps/chain.ts'
 import type { StepCall } from '../steps/index.ts'
+import type { FrameAids, StepContext } from '../steps/step.ts'
 
-/** A picture of doubles: red, green, blue, alpha per pixel, nominally 0..1. */
-export interface FloatPicture {
-  readonly widthPx: number
-  readonly heightPx: number
-  readonly data: Float64Array
+/** What a treatment may need beside picture and values; all optional. */
+export interface TreatAids {
+  readonly context?: StepContext
+  readonly person?: FrameAids['person']
+  /** What each temporal work made of the frame before, by its place among the runs; filled in for the next frame. */
+  readonly memory?: Map<number, FloatPicture>
 }
 
 /** Runs a chain of steps on a picture, exactly; straight alpha in and out. */
-export function treatReference(picture: Picture, calls: readonly StepCall[]): FloatPicture {
+export function treatReference(picture: Picture, calls: readonly StepCall[], aids: TreatAids = {}): FloatPicture {
   const { widthPx, heightPx } = picture
-  const { keep, points } = prepareChain(calls, widthPx, heightPx)
-  const data = new Float64Array(widthPx * heightPx * 4)
-  const read = pixelReader(picture)
+  const { runs } = prepareChain(calls, aids.context ?? plainContext(widthPx, heightPx))
+  let current = readPicture(picture)
+  let person = aids.person ?? null
+  runs.forEach((run, index) => {
+    runPoints(current, run)
+    if (run.then === null) return
+    const before = run.then.isTemporal ? (aids.memory?.get(index) ?? null) : null
+    current = run.then.treat(current, { person, before })
+    if (person !== null && run.then.moveMask !== undefined) person = run.then.moveMask(person)
+    if (run.then.isTemporal) aids.memory?.set(index, { ...current, data: current.data.slice() })
+  })
+  return current
+}
+
+function runPoints({ widthPx, heightPx, data }: FloatPicture, { keep, points }: Run): void {
   const pixel = new Float64Array(4)
-  for (let y = keep.top; y < keep.bottom; y += 1) {
-    for (let x = keep.left; x < keep.right; x += 1) {
-      read(x, y, pixel)
-      for (const point of points) point(pixel)
+  for (let y = 0; y < heightPx; y += 1) {
+    for (let x = 0; x < widthPx; x += 1) {
       const at = (y * widthPx + x) * 4
+      if (x < keep.left || x >= keep.right || y < keep.top || y >= keep.bottom) {
+        data.fill(0, at, at + 4)
+        continue
+      }
+      for (let channel = 0; channel < 4; channel += 1) pixel[channel] = data[at + channel]!
+      for (const point of points) point(pixel)
       for (let channel = 0; channel < 4; channel += 1) data[at + channel] = clamp01(pixel[channel]!)
     }
   }
-  return { widthPx, heightPx, data }
 }
 
-function pixelReader(picture: Picture): (x: number, y: number, out: Float64Array) => void {
-  if (picture.format === 'i420') {
-    const read = i420Reader(picture)
-    return (x, y, out) => {
-      read(x, y, out)
-      out[3] = 1
+/** Any picture as doubles; Y'CbCr may reach outside 0..1. */
+export function readPicture(picture: Picture): FloatPicture {
+  const { widthPx, heightPx } = picture
+  const out = blankPicture(widthPx, heightPx)
+  if (picture.format === 'rgba') {
+    for (let i = 0; i < out.data.length; i += 1) out.data[i] = picture.data[i]! / 255
+    return out
+  }
+  const read = i420Reader(picture)
+  const pixel = new Float64Array(4)
+  for (let y = 0; y < heightPx; y += 1) {
+    for (let x = 0; x < widthPx; x += 1) {
+      read(x, y, pixel)
+      pixel[3] = 1
+      out.data.set(pixel, (y * widthPx + x) * 4)
     }
   }
-  const { data, widthPx } = picture
-  return (x, y, out) => {
-    const at = (y * widthPx + x) * 4
-    for (let channel = 0; channel < 4; channel += 1) out[channel] = data[at + channel]! / 255
-  }
-}
-
-function clamp01(value: number): number {
-  return value < 0 ? 0 : value > 1 ? 1 : value
+  return out
 }

@@ -16,7 +16,7 @@ export function newScene(name: string, makeId: MakeId): Scene {
   return { id: makeId(), name, layers: [] }
 }
 
-/** A camera input with the three steps of a clean-up, the key off until a backdrop is picked. */
+/** A camera input with the first steps of a clean-up, the key off until a backdrop is picked. */
 export function newCamera(name: string, device: CameraInput['device'], canvas: Show['canvas'], makeId: MakeId): CameraInput {
   return {
     id: makeId(),
@@ -26,7 +26,7 @@ export function newCamera(name: string, device: CameraInput['device'], canvas: S
     widthPx: canvas.widthPx,
     heightPx: canvas.heightPx,
     frameRate: canvas.frameRate,
-    treatment: [newStep('crop', makeId), newStep('tone', makeId), { ...newStep('chromaKey', makeId), on: false }],
+    treatment: [newStep('crop', makeId), newStep('balance', makeId), newStep('tone', makeId), { ...newStep('chromaKey', makeId), on: false }],
   }
 }
 
@@ -93,7 +93,7 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 1,
+    version: 2,
     name,
     canvas,
     inputs: [camera, wall],

@@ -2,6 +2,7 @@
 import type { FitMode } from '../layout/fit.ts'
 import type { Input, Layer, Placement, Scene, Show, Step } from './show.ts'
 import { steps as taughtSteps, type StepKind } from '../steps/index.ts'
+import type { ParamValue } from '../steps/step.ts'
 
 /** Where a treatment hangs: on an input (everywhere) or on a layer (here only). */
 export type TreatmentHome =
@@ -116,7 +117,7 @@ export function addStep(show: Show, home: TreatmentHome, step: Step): Show {
 }
 
 /** Sets parameters of one step. */
-export function setStepParams(show: Show, home: TreatmentHome, stepId: string, params: Readonly<Record<string, number | string>>): Show {
+export function setStepParams(show: Show, home: TreatmentHome, stepId: string, params: Readonly<Record<string, ParamValue>>): Show {
   return changeTreatment(show, home, (steps) => steps.map((step) => (step.id === stepId ? ({ ...step, params: { ...step.params, ...params } } as Step) : step)))
 }
 

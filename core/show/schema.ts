@@ -4,7 +4,7 @@ import { steps } from '../steps/index.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
 import { LIMITS } from './limits.ts'
-import type { Show, Step } from './show.ts'
+import { standinCameras, type Show, type Step } from './show.ts'
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 const name = z.string().trim().min(1, 'must not be empty').max(LIMITS.nameLength)
@@ -21,8 +21,24 @@ function wholeWithin(min: number, max: number) {
   return numberWithin(min, max).refine(Number.isInteger, { error: (issue) => `must be a whole number, got ${JSON.stringify(issue.input)}` })
 }
 
-function paramSchema(spec: ParamSpec) {
-  return spec.type === 'colour' ? colour : numberWithin(spec.min, spec.max)
+function paramSchema(spec: ParamSpec): z.ZodType {
+  switch (spec.type) {
+    case 'number':
+      return numberWithin(spec.min, spec.max).default(spec.default)
+    case 'colour':
+      return colour.default(spec.default)
+    case 'choice':
+      return z
+        .enum(spec.options as readonly [string, ...string[]], { error: (issue) => `must be one of ${spec.options.join(', ')}, got ${JSON.stringify(issue.input)}` })
+        .default(spec.default)
+    case 'reference':
+      return z.string().regex(/^[A-Za-z0-9_-]{0,64}$/, 'must be the name of a look, the SHA-256 of an uploaded file or the id of an input').default(spec.default)
+    case 'numbers':
+      return z
+        .array(numberWithin(-spec.most, spec.most))
+        .refine((list) => list.length === 0 || list.length === spec.length, `must hold no number or ${spec.length}`)
+        .default([...spec.default])
+  }
 }
 
 function paramsSchema(specs: ParamSpecs) {
@@ -35,8 +51,8 @@ export const stepSchema = z.discriminatedUnion('kind', [firstStep!, ...otherStep
 const treatment = z.array(stepSchema).max(LIMITS.steps)
 
 const device = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('standin'), standin: z.literal('cloth') }),
-  z.strictObject({ type: z.literal('device'), deviceId: z.string().max(200), label: z.string().max(200) }),
+  z.strictObject({ type: z.literal('standin'), standin: z.enum(standinCameras) }),
+  z.strictObject({ type: z.literal('device'), deviceId: z.string().max(200), label: z.string().max(200), controls: z.record(z.string().max(40), z.union([z.number(), z.string().max(40)])).optional() }),
 ])
 
 const cameraInput = z.strictObject({
@@ -111,7 +127,7 @@ const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(1),
+  version: z.literal(2),
   name,
   canvas: z.strictObject({
     widthPx: wholeWithin(160, 3840),
@@ -149,8 +165,8 @@ function requireUnique(items: readonly { id: string }[], path: (string | number)
   })
 }
 
-/** A chain of steps as a file: what `treat` reads. */
-export const chainSchema = z.strictObject({ format: z.literal('green-room-chain'), version: z.literal(1), steps: treatment })
+/** A chain of steps as a file: what `treat` reads, and what presets are. */
+export const chainSchema = z.strictObject({ format: z.literal('green-room-chain'), version: z.literal(2), name: name.optional(), steps: treatment })
 export type ChainFile = z.infer<typeof chainSchema>
 
 /** Every issue of a failed check in one line each: "scenes.0.name must not be empty". */

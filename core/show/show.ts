@@ -8,11 +8,34 @@ export type Step = {
   [K in StepKind]: { readonly id: string; readonly kind: K; readonly on: boolean; readonly params: StepParams<K> }
 }[StepKind]
 
+/** Simulated cameras that ship with the program. */
+export const standinCameras = [
+  'cloth',
+  'evenCloth',
+  'unevenCloth',
+  'creasedCloth',
+  'noisyCloth',
+  'blueCloth',
+  'heavySpill',
+  'warmLight',
+  'dimLight',
+  'whiteWall',
+  'untidyRoom',
+  'table',
+] as const
+export type StandinCamera = (typeof standinCameras)[number]
+
 /** Where a camera's pictures come from. */
 export type CameraDevice =
-  | { readonly type: 'standin'; readonly standin: 'cloth' }
+  | { readonly type: 'standin'; readonly standin: StandinCamera }
   /** `deviceId` and `label` as the browser gave them; the label finds a device whose id changed. */
-  | { readonly type: 'device'; readonly deviceId: string; readonly label: string }
+  | {
+      readonly type: 'device'
+      readonly deviceId: string
+      readonly label: string
+      /** The camera's own settings that are held, by the browser's name for them; others are left to the camera. */
+      readonly controls?: Readonly<Record<string, number | string>>
+    }
 
 interface InputBase {
   readonly id: string
@@ -87,7 +110,7 @@ export interface Scene {
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 1
+  readonly version: 2
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]

@@ -1,15 +1,40 @@
 import { describe, expect, it } from 'vitest'
+import type { RgbaPicture } from '../picture/picture.ts'
 import { seededRandom } from '../random/seeded.ts'
-import { makesMatte, prepareChain } from './chain.ts'
-import { steps, stepOf, type StepCall } from './index.ts'
-import { defaultParams, type ParamSpec } from './step.ts'
+import { treatReference } from '../render/treat-reference.ts'
+import { randomCall } from '../../tests/support/random-steps.ts'
+import { makesMatte, plainContext, prepareChain } from './chain.ts'
+import { steps, stepOf, type StepCall, type StepKind, type StepParams } from './index.ts'
+import { defaultParams, type ParamSpec, type ParamSpecs } from './step.ts'
 
-/** Values that change nothing, by kind; a key has none and is given a grey backdrop. */
-const identities: Readonly<Record<(typeof steps)[number]['kind'], Record<string, number | string>>> = {
+/** Values that change nothing, by kind, beside the defaults; a key is given a backdrop that can't be keyed. */
+const identities: Readonly<Record<StepKind, Record<string, number | string>>> = {
+  framing: {},
   crop: {},
+  denoise: { time: 0, space: 0 },
   balance: {},
   tone: {},
+  colour: {},
   chromaKey: { colour: '#808080' },
+  colourKey: { colour: '#ff00ff', tight: 0, wide: 0 },
+  lumaKey: { from: 0, to: 0 },
+  matteEdge: {},
+  spill: { amount: 0 },
+  room: { effect: 'asIs' },
+  look: { amount: 0 },
+  sharpen: { amount: 0 },
+}
+
+/** The colour functions and rectangle of a chain without spatial work. */
+const onlyRun = (calls: readonly StepCall[], widthPx = 64, heightPx = 48) => {
+  const { runs } = prepareChain(calls, plainContext(widthPx, heightPx))
+  expect(runs).toHaveLength(1)
+  return runs[0]!
+}
+
+function randomPicture(seed: number): RgbaPicture {
+  const random = seededRandom(seed)
+  return { format: 'rgba', widthPx: 32, heightPx: 24, data: Uint8Array.from({ length: 32 * 24 * 4 }, () => Math.floor(random() * 256)) }
 }
 
 describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step) => {
@@ -18,63 +43,54 @@ describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step
   it('has defaults within their bounds', () => {
     for (const [name, spec] of specs) {
       if (spec.type === 'colour') expect(spec.default, name).toMatch(/^#[0-9a-f]{6}$/)
-      else expect(spec.default >= spec.min && spec.default <= spec.max, name).toBe(true)
+      else if (spec.type === 'number') expect(spec.default >= spec.min && spec.default <= spec.max, name).toBe(true)
+      else if (spec.type === 'choice') expect(spec.options, name).toContain(spec.default)
     }
   })
 
   it('changes nothing with identity values', () => {
-    const call = { kind, params: { ...defaultParams(step.params), ...identities[kind] } } as StepCall
-    const { keep, points } = prepareChain([call], 64, 48)
-    expect(keep).toEqual({ left: 0, top: 0, right: 64, bottom: 48 })
-    expect(points).toHaveLength(0)
+    const call = { kind, params: { ...defaultParams(step.params as ParamSpecs), ...identities[kind] } } as unknown as StepCall
+    // No random picture of this size holds the one colour that is keyed.
+    const picture = randomPicture(3)
+    treatReference(picture, [call]).data.forEach((value, i) => expect(value).toBeCloseTo(picture.data[i]! / 255, 12))
   })
 
-  it('stays within 0..1 for any colour and any values (seed 41)', () => {
+  it('stays within 0..1 for any picture and any values (seed 41)', () => {
     const random = seededRandom(41)
-    for (let round = 0; round < 60; round += 1) {
-      const params = Object.fromEntries(specs.map(([name, spec]) => [name, randomValue(spec, random)]))
-      const { points } = prepareChain([{ kind, params } as unknown as StepCall], 64, 48)
-      for (let i = 0; i < 40; i += 1) {
-        // Y'CbCr reaches outside 0..1, so colours do too.
-        const pixel = Float64Array.of(random() * 1.4 - 0.2, random() * 1.4 - 0.2, random() * 1.4 - 0.2, 1)
-        for (const point of points) point(pixel)
-        if (points.length > 0) expect(pixel[3]! >= 0 && pixel[3]! <= 1, JSON.stringify(params)).toBe(true)
-        expect([...pixel].every(Number.isFinite), JSON.stringify(params)).toBe(true)
-      }
+    const picture = randomPicture(41)
+    for (let round = 0; round < 12; round += 1) {
+      const call = randomCall(step, random)
+      expect(
+        treatReference(picture, [call]).data.every((value) => value >= -1e-9 && value <= 1 + 1e-9),
+        JSON.stringify(call),
+      ).toBe(true)
     }
   })
 })
 
-function randomValue(spec: ParamSpec, random: () => number): number | string {
-  if (spec.type === 'number') return spec.min + random() * (spec.max - spec.min)
-  return `#${Math.floor(random() * 0xffffff)
-    .toString(16)
-    .padStart(6, '0')}`
-}
-
 describe('crop', () => {
   it('takes the edges off in percent and rounds to whole pixels', () => {
-    const call = { kind: 'crop', params: { left: 12.5, top: 0, right: 10, bottom: 25 } } as const
-    expect(prepareChain([call], 1280, 720).keep).toEqual({ left: 160, top: 0, right: 1152, bottom: 540 })
+    const call = { kind: 'crop', params: { left: 12.5, top: 0, right: 10, bottom: 25, feather: 0 } } as const
+    expect(onlyRun([call], 1280, 720).keep).toEqual({ left: 160, top: 0, right: 1152, bottom: 540 })
   })
 
   it('leaves nothing when edges meet, and never a turned-over rectangle', () => {
-    const call = { kind: 'crop', params: { left: 80, top: 60, right: 80, bottom: 60 } } as const
-    const { keep } = prepareChain([call], 100, 100)
+    const call = { kind: 'crop', params: { left: 80, top: 60, right: 80, bottom: 60, feather: 0 } } as const
+    const { keep } = onlyRun([call], 100, 100)
     expect(keep.right - keep.left).toBe(0)
     expect(keep.bottom - keep.top).toBe(0)
   })
 
   it('keeps what two crops both keep', () => {
-    const first = { kind: 'crop', params: { left: 10, top: 0, right: 0, bottom: 0 } } as const
-    const second = { kind: 'crop', params: { left: 0, top: 20, right: 0, bottom: 0 } } as const
-    expect(prepareChain([first, second], 100, 100).keep).toEqual({ left: 10, top: 20, right: 100, bottom: 100 })
+    const first = { kind: 'crop', params: { left: 10, top: 0, right: 0, bottom: 0, feather: 0 } } as const
+    const second = { kind: 'crop', params: { left: 0, top: 20, right: 0, bottom: 0, feather: 0 } } as const
+    expect(onlyRun([first, second], 100, 100).keep).toEqual({ left: 10, top: 20, right: 100, bottom: 100 })
   })
 })
 
 describe('tone', () => {
-  const toneOf = (part: Partial<{ exposure: number; contrast: number; gamma: number; saturation: number }>) => {
-    const { points } = prepareChain([{ kind: 'tone', params: { exposure: 0, contrast: 1, gamma: 1, saturation: 1, ...part } }], 8, 8)
+  const toneOf = (part: Partial<StepParams<'tone'>>) => {
+    const { points } = onlyRun([{ kind: 'tone', params: { ...defaultParams(stepOf('tone').params), ...part } }])
     return (value: number) => {
       const pixel = Float64Array.of(value, value, value, 1)
       for (const point of points) point(pixel)
@@ -82,7 +98,8 @@ describe('tone', () => {
     }
   }
 
-  it.each([{ exposure: 1.5 }, { exposure: -2 }, { contrast: 1.7 }, { gamma: 2.2 }, { gamma: 0.5 }])('rises with the input: %j', (part) => {
+  const curves: Partial<StepParams<'tone'>>[] = [{ exposure: 1.5 }, { exposure: -2 }, { contrast: 1.7 }, { gamma: 2.2 }, { gamma: 0.5 }, { shadows: 1 }, { shadows: -1 }, { highlights: 1 }, { highlights: -1 }, { lift: 0.1 }]
+  it.each(curves)('rises with the input: %j', (part) => {
     const tone = toneOf(part)
     let last = -1
     for (let i = 0; i <= 255; i += 1) {
@@ -99,8 +116,21 @@ describe('tone', () => {
     expect(toneOf({ exposure: -1 })(0)).toBe(0)
   })
 
+  it('keeps black and white where shadows and highlights are moved, and helps each end alone', () => {
+    for (const part of [{ shadows: 1 }, { highlights: -1 }]) {
+      expect(toneOf(part)(0)).toBe(0)
+      expect(toneOf(part)(1)).toBe(1)
+    }
+    expect(toneOf({ shadows: 1 })(0.2) - 0.2).toBeGreaterThan(3 * Math.abs(toneOf({ shadows: 1 })(0.8) - 0.8))
+    expect(toneOf({ contrast: 1.5, pivot: 0.3 })(0.3)).toBeCloseTo(0.3, 12)
+    expect(toneOf({ lift: 0.1 })(0)).toBeCloseTo(0.1, 12)
+    expect(toneOf({ lift: 0.1 })(1)).toBe(1)
+  })
+})
+
+describe('colour', () => {
   it('turns grey with no saturation, at the same luma', () => {
-    const { points } = prepareChain([{ kind: 'tone', params: { exposure: 0, contrast: 1, gamma: 1, saturation: 0 } }], 8, 8)
+    const { points } = onlyRun([{ kind: 'colour', params: { saturation: 0, hue: 0 } }])
     const pixel = Float64Array.of(0.8, 0.4, 0.1, 1)
     for (const point of points) point(pixel)
     expect(pixel[0]).toBeCloseTo(0.2126 * 0.8 + 0.7152 * 0.4 + 0.0722 * 0.1, 12)
@@ -111,7 +141,7 @@ describe('tone', () => {
 describe('balance', () => {
   const balanced = (params: { temperature: number; tint: number }, rgb: readonly number[]) => {
     const pixel = Float64Array.of(rgb[0]!, rgb[1]!, rgb[2]!, 1)
-    for (const point of prepareChain([{ kind: 'balance', params }], 8, 8).points) point(pixel)
+    for (const point of onlyRun([{ kind: 'balance', params }]).points) point(pixel)
     return pixel
   }
   const grey = [0.5, 0.5, 0.5]
@@ -160,7 +190,7 @@ describe('balance', () => {
 describe('chroma key', () => {
   const keyed = (rgb: readonly number[], part: Partial<{ colour: string; tolerance: number; softness: number; spill: number }> = {}) => {
     const params = { ...defaultParams(stepOf('chromaKey').params), colour: '#20b050', ...part }
-    const { points } = prepareChain([{ kind: 'chromaKey', params }], 8, 8)
+    const { points } = onlyRun([{ kind: 'chromaKey', params }])
     const pixel = Float64Array.of(rgb[0]!, rgb[1]!, rgb[2]!, 1)
     for (const point of points) point(pixel)
     return pixel

@@ -7,7 +7,7 @@ import type { Block, Heap } from './heap.ts'
 
 /** What the 24 bits of a code mean, high byte first. */
 export type CodeSpace = 'rgb' | { readonly matrix: YcbcrMatrix; readonly range: YcbcrRange }
-/** Whether entries hold colour multiplied by alpha. */
+/** Whether entries hold colour multiplied by alpha. Straight ones keep the colour of clear pixels. */
 export type AlphaForm = 'straight' | 'premultiplied'
 
 /** Stands for "fully clear": an entry of 0 is not known yet. */
@@ -73,12 +73,14 @@ export class ColourMemo {
 
 function packEntry(pixel: Float64Array, form: AlphaForm): number {
   const alpha = byte(pixel[3]!)
-  if (alpha === 0) return CLEAR
+  if (form === 'premultiplied' && alpha === 0) return CLEAR
   const scale = form === 'premultiplied' ? clamp01(pixel[3]!) : 1
   const red = byte(clamp01(pixel[0]!) * scale)
   const green = byte(clamp01(pixel[1]!) * scale)
   const blue = byte(clamp01(pixel[2]!) * scale)
-  return ((alpha << 24) | (blue << 16) | (green << 8) | red) >>> 0
+  const packed = ((alpha << 24) | (blue << 16) | (green << 8) | red) >>> 0
+  // Later work may want the colour of a clear pixel; only pure black must give way to what stands for "clear".
+  return packed === 0 ? CLEAR : packed
 }
 
 function rgbCodeToRgb(code: number, pixel: Float64Array): void {

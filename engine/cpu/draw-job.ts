@@ -2,7 +2,9 @@
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { Draw } from '../../core/plan/frame-plan.ts'
 import { isUpright } from '../../core/plan/plan-frame.ts'
+import type { Run } from '../../core/steps/chain.ts'
 import type { SourceFrame } from '../executor.ts'
+import { spaceOf } from './chain-runner.ts'
 import { drawMask, type DrawMask } from './draw-mask.ts'
 import type { Block, Heap } from './heap.ts'
 import type { HeapPicture, Treatments } from './treatments.ts'
@@ -48,7 +50,8 @@ export class DrawJob {
     const left = Math.max(bounds.left, clip.left)
     const right = Math.min(bounds.right, clip.right)
     if (right <= left || bottom <= top) return
-    if (this.#isStreamed) this.#runStreamed(frame, treatments, base, out, left, top, right, bottom)
+    const runner = this.#isStreamed ? treatments.runner(this.draw.steps, this.draw.treatedKey, frame.picture) : null
+    if (runner?.isSimple === true) this.#runStreamed(runner.onlyRun, frame, treatments, base, out, left, top, right, bottom)
     else this.#runSampled(treatments.treated(this.draw, frame), base, out, left, top, right, bottom)
   }
 
@@ -59,13 +62,13 @@ export class DrawJob {
     if (this.#columns !== null) this.#heap.free(this.#columns.block)
   }
 
-  #runStreamed(frame: SourceFrame, treatments: Treatments, base: number, out: HeapCanvas, left: number, top: number, right: number, bottom: number): void {
+  #runStreamed(run: Run, frame: SourceFrame, treatments: Treatments, base: number, out: HeapCanvas, left: number, top: number, right: number, bottom: number): void {
     const { picture } = frame
     const { draw } = this
     const offsetX = Math.round(draw.toSource.e)
     const offsetY = Math.round(draw.toSource.f)
-    const { chain, memo } = treatments.bake(draw.steps, draw.treatedKey, picture)
-    const { keep } = chain
+    const { keep } = run
+    const memo = treatments.tables.table(run.key, run.points, spaceOf(picture), 'premultiplied')
     const pictureAt = treatments.upload(draw.sourceId, frame)
     const line = this.#lineBlock.at
     const rowBytes = out.widthPx * 4

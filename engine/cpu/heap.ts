@@ -26,7 +26,57 @@ export interface Kernels {
   fillRow(out: number, count: number, value: number): void
   alphaToGrey(source: number, out: number, count: number): void
   copyRows(from: number, to: number, widthBytes: number, strideBytes: number, height: number): void
+  // From here on: kernels/spatial.ts.
+  treatStraightRow(table: number, source: number, count: number, line: number, missing: number): number
+  premultiplyRow(source: number, out: number, count: number): void
+  unpremultiplyRow(source: number, out: number, count: number): void
+  fadeRow(pixels: number, count: number, across: number, down: number): void
+  fieldCodesRow: FieldRow
+  fieldKeyRow: FieldRow
+  steadyRow(pixels: number, before: number, bytes: number, time: number, noise: number): void
+  sigmaRow(above: number, row: number, below: number, out: number, count: number, space: number, limit: number): void
+  lumaRow(pixels: number, out: number, count: number): void
+  alphaToFine(pixels: number, out: number, count: number): void
+  fineToAlpha(fine: number, pixels: number, count: number): void
+  blurAcross(row: number, out: number, count: number, taps: number, radius: number): void
+  blurDown(rows: number, out: number, count: number, taps: number, radius: number): void
+  sharpenRow(pixels: number, luma: number, blurred: number, out: number, count: number, amount: number, threshold: number): void
+  extremeAcross(row: number, out: number, count: number, radius: number, isLargest: boolean): void
+  extremeDown(rows: number, out: number, count: number, radius: number, isLargest: boolean): void
+  mixFine(a: number, b: number, out: number, count: number, share: number): void
+  alphaTable(pixels: number, count: number, table: number): void
+  personRow(
+    pixels: number,
+    out: number,
+    count: number,
+    gains: number,
+    offsets: number,
+    cells: number,
+    shares: number,
+    lastCell: number,
+    low: number,
+    high: number,
+  ): void
+  mixFloats(a: number, b: number, out: number, count: number, share: number): void
+  roomRow(pixels: number, mask: number, out: number, count: number): void
+  blurSmall(source: number, width: number, height: number, taps: number, radius: number, across: number, out: number): void
+  softenRow(pixels: number, mask: number, out: number, count: number, room: number, cells: number, shares: number, lastCell: number): void
+  replaceRow(pixels: number, mask: number, other: number, out: number, count: number): void
+  hideRow(pixels: number, mask: number, out: number, count: number): void
 }
+
+type FieldRow = (
+  pixels: number,
+  count: number,
+  table: number,
+  missing: number,
+  upper: number,
+  lower: number,
+  share: number,
+  cells: number,
+  shares: number,
+  lastCell: number,
+) => number
 
 /** A piece of the heap. Whoever allocates it frees it, once. */
 export interface Block {
@@ -35,7 +85,7 @@ export interface Block {
 }
 
 const PAGE_BYTES = 65536
-const MEMORY_PAGES = 14000
+const MEMORY_PAGES = 18000
 const ALIGNMENT = 64
 /** Kernels may read or write this far past a row. */
 const SLACK = 128
@@ -45,6 +95,7 @@ export class Heap {
   readonly kernels: Kernels
   readonly bytes: Uint8Array<ArrayBuffer>
   readonly words: Uint32Array<ArrayBuffer>
+  readonly floats: Float32Array<ArrayBuffer>
   readonly #free: Block[]
   #usedBytes = 0
   /** Memory from here on has never been handed out, so it is still zero. */
@@ -55,6 +106,7 @@ export class Heap {
     const buffer = memory.buffer as ArrayBuffer
     this.bytes = new Uint8Array(buffer)
     this.words = new Uint32Array(buffer)
+    this.floats = new Float32Array(buffer)
     this.#freshFrom = firstFree
     this.#free = [{ at: firstFree, byteLength: buffer.byteLength - firstFree }]
   }

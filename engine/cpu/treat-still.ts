@@ -1,31 +1,41 @@
+import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { Heap } from './heap.ts'
-import { Treatments } from './treatments.ts'
+import { Treatments, type ChainResources } from './treatments.ts'
 
-/** Treats one still with the live tables; straight alpha out. A clear pixel is all zero. */
-export function treatStill(heap: Heap, picture: Picture, steps: readonly StepCall[]): RgbaPicture {
-  const treatments = new Treatments(heap)
-  const opaque = picture.format === 'rgba' ? { ...picture, data: withoutAlpha(picture.data) } : picture
-  const { chain, memo } = treatments.bake(steps, 'still', opaque, 'straight')
-  const pictureAt = treatments.upload('still', { picture: opaque, version: 0, isLive: false })
-  const line = heap.allocate((picture.widthPx + 64) * 4)
-  const data = new Uint8Array(picture.widthPx * picture.heightPx * 4)
-  for (let y = 0; y < picture.heightPx; y += 1) {
-    treatments.rows.treat(opaque, pictureAt, memo, chain.keep, y, line.at)
-    data.set(heap.bytes.subarray(line.at, line.at + picture.widthPx * 4), y * picture.widthPx * 4)
-  }
-  heap.free(line)
-  treatments.dispose()
-  for (let at = 0; at < data.length; at += 4) {
-    if (picture.format === 'rgba') data[at + 3] = Math.round((data[at + 3]! * picture.data[at + 3]!) / 255)
-    if (data[at + 3] === 0) data.fill(0, at, at + 4)
-  }
-  return { format: 'rgba', widthPx: picture.widthPx, heightPx: picture.heightPx, data }
+/** What a still's treatment may need beside the picture. */
+export interface StillAids {
+  readonly resources?: ChainResources
+  readonly person?: Plane | null
 }
 
-function withoutAlpha(data: RgbaPicture['data']): Uint8Array {
-  const opaque = Uint8Array.from(data)
-  for (let at = 3; at < opaque.length; at += 4) opaque[at] = 255
-  return opaque
+/** Treats one still with the live tables and loops; straight alpha out. A clear pixel is all zero. */
+export function treatStill(heap: Heap, picture: Picture, steps: readonly StepCall[], aids: StillAids = {}): RgbaPicture {
+  const treat = stillTreater(heap, steps, aids)
+  const treated = treat.frame(picture)
+  treat.dispose()
+  return treated
+}
+
+/** Treats picture after picture, as a camera would bring them: work that remembers does. */
+export function stillTreater(heap: Heap, steps: readonly StepCall[], aids: StillAids = {}) {
+  const treatments = new Treatments(heap)
+  if (aids.resources !== undefined) treatments.setResources(aids.resources)
+  let version = 0
+  return {
+    frame(picture: Picture): RgbaPicture {
+      version += 1
+      const runner = treatments.runner(steps, 'still', picture)
+      const pictureAt = treatments.upload('still', { picture, version, isLive: false })
+      const byteLength = picture.widthPx * picture.heightPx * 4
+      const out = heap.allocate(byteLength + 64)
+      treatments.treatInto(runner, picture, pictureAt, out.at, aids.person ?? null, 'straight')
+      const data = Uint8Array.from(heap.bytes.subarray(out.at, out.at + byteLength))
+      heap.free(out)
+      for (let at = 0; at < data.length; at += 4) if (data[at + 3] === 0) data.fill(0, at, at + 4)
+      return { format: 'rgba', widthPx: picture.widthPx, heightPx: picture.heightPx, data }
+    },
+    dispose: () => treatments.dispose(),
+  }
 }

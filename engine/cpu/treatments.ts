@@ -1,22 +1,28 @@
 // Tables, uploaded pictures and treated pictures, shared by everything an engine draws.
 import type { Picture } from '../../core/picture/picture.ts'
 import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
-import { prepareChain, type PreparedChain } from '../../core/steps/chain.ts'
+import type { Plane } from '../../core/picture/float-picture.ts'
+import { prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { SourceFrame } from '../executor.ts'
-import { ColourMemo, type AlphaForm, type CodeSpace } from './colour-memo.ts'
+import type { StepContext } from '../../core/steps/step.ts'
+import { ChainRunner } from './chain-runner.ts'
+import type { AlphaForm } from './colour-memo.ts'
+import { TableCache } from './table-cache.ts'
 import type { Block, Heap } from './heap.ts'
 import { RowTreater } from './row-treater.ts'
 
-const TABLES_KEPT = 5
 const PICTURES_KEPT = 24
 const UPLOADS_KEPT = 16
-const NOTHING: PreparedChain = { keep: { left: 0, top: 0, right: 0, bottom: 0 }, points: [] }
+const CHAINS_KEPT = 24
 
-/** A chain made ready for one kind of picture. */
-export interface BakedChain {
-  readonly chain: PreparedChain
-  readonly memo: ColourMemo
+/** Looks and still pictures that steps refer to. */
+export type ChainResources = Pick<StepContext, 'lut' | 'picture'>
+
+interface ChainEntry {
+  readonly runner: ChainRunner
+  readonly like: Picture
+  lastUse: number
 }
 
 /** Packed premultiplied pixels in the heap. */
@@ -24,15 +30,6 @@ export interface HeapPicture {
   readonly widthPx: number
   readonly heightPx: number
   readonly at: number
-}
-
-interface BakedEntry {
-  key: string
-  chain: PreparedChain
-  /** A picture that the table fits. */
-  like: Picture | null
-  readonly memo: ColourMemo
-  lastUse: number
 }
 
 interface Level extends HeapPicture {
@@ -58,7 +55,11 @@ interface Upload {
 export class Treatments {
   readonly heap: Heap
   readonly rows: RowTreater
-  readonly #baked: BakedEntry[] = []
+  readonly tables: TableCache
+  readonly #chains = new Map<string, ChainEntry>()
+  readonly #persons = new Map<SourceId, Plane>()
+  #resources: ChainResources = { lut: () => null, picture: () => null }
+  #straight: { readonly byteLength: number; readonly first: Block; readonly second: Block } | null = null
   readonly #treated = new Map<string, TreatedEntry>()
   readonly #uploads = new Map<SourceId, Upload>()
   #uses = 0
@@ -66,25 +67,38 @@ export class Treatments {
   constructor(heap: Heap) {
     this.heap = heap
     this.rows = new RowTreater(heap)
+    this.tables = new TableCache(heap)
   }
 
-  /** The table of a chain for pictures like `picture`: a camera may change its size or coding. */
-  bake(steps: readonly StepCall[], stepsKey: string, picture: Picture, form: AlphaForm = 'premultiplied'): BakedChain {
+  /** The chain of a draw, ready for pictures like `picture`: a camera may change its size or coding. */
+  runner(steps: readonly StepCall[], chainKey: string, picture: Picture): ChainRunner {
     this.#uses += 1
-    let entry: BakedEntry | null = null
-    for (let i = 0; i < this.#baked.length; i += 1) if (this.#baked[i]!.key === stepsKey) entry = this.#baked[i]!
-    if (entry !== null && isAlike(entry.like, picture)) {
+    let entry = this.#chains.get(chainKey)
+    if (entry !== undefined && isAlike(entry.like, picture)) {
       entry.lastUse = this.#uses
-      return entry
+      return entry.runner
     }
-    const chain = prepareChain(steps, picture.widthPx, picture.heightPx)
-    entry ??= this.#freeTable()
-    entry.key = stepsKey
-    entry.chain = chain
-    entry.like = picture
-    entry.lastUse = this.#uses
-    entry.memo.reset(chain.points, spaceOf(picture), form)
-    return entry
+    if (entry !== undefined) this.#dropChain(chainKey)
+    else if (this.#chains.size >= CHAINS_KEPT) this.#dropChain(oldestKey(this.#chains))
+    const { widthPx, heightPx } = picture
+    const chain = prepareChain(steps, { widthPx, heightPx, ...this.#resources })
+    const parts = { heap: this.heap, rows: this.rows, tables: this.tables, allocate: (byteLength: number) => this.#allocate(byteLength) }
+    entry = { runner: new ChainRunner(parts, chain, widthPx, heightPx), like: picture, lastUse: this.#uses }
+    this.#chains.set(chainKey, entry)
+    return entry.runner
+  }
+
+  /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
+  setResources(resources: ChainResources): void {
+    this.#resources = resources
+    for (const key of [...this.#chains.keys()]) this.#dropChain(key)
+    for (const entry of this.#treated.values()) entry.version = -1
+  }
+
+  /** Says where the person is in a source's pictures; null when nobody looks. */
+  setPerson(sourceId: SourceId, mask: Plane | null): void {
+    if (mask === null) this.#persons.delete(sourceId)
+    else this.#persons.set(sourceId, mask)
   }
 
   /** Where the bytes of a source's picture lie; copied once per version. */
@@ -139,10 +153,11 @@ export class Treatments {
 
   /** Forgets everything and gives all memory back. */
   dispose(): void {
-    for (const entry of this.#baked) entry.memo.dispose()
+    for (const key of [...this.#chains.keys()]) this.#dropChain(key)
+    this.tables.dispose()
+    this.#freeStraight()
     for (const entry of this.#treated.values()) for (const level of entry.levels) this.heap.free(level.block)
     for (const upload of this.#uploads.values()) this.heap.free(upload.block)
-    this.#baked.length = 0
     this.#treated.clear()
     this.#uploads.clear()
     this.rows.dispose()
@@ -150,12 +165,31 @@ export class Treatments {
 
   #treatWhole(draw: Draw, frame: SourceFrame, level: Level): void {
     const { picture } = frame
-    const { chain, memo } = this.bake(draw.steps, draw.treatedKey, picture)
-    const pictureAt = this.upload(draw.sourceId, frame)
-    // The last row may overshoot into the slack of its block; the others into the next row, which follows.
-    for (let y = 0; y < picture.heightPx; y += 1) {
-      this.rows.treat(picture, pictureAt, memo, chain.keep, y, level.at + y * picture.widthPx * 4)
+    const runner = this.runner(draw.steps, draw.treatedKey, picture)
+    this.treatInto(runner, picture, this.upload(draw.sourceId, frame), level.at, this.#persons.get(draw.sourceId) ?? null, 'premultiplied')
+  }
+
+  /** Treats a whole picture whose bytes lie at `pictureAt` into `out`. */
+  treatInto(runner: ChainRunner, picture: Picture, pictureAt: number, out: number, person: Plane | null, form: AlphaForm): void {
+    if (runner.isSimple) return runner.run(picture, pictureAt, out, 0, 0, null, form)
+    const byteLength = picture.widthPx * picture.heightPx * 4
+    if (this.#straight === null || this.#straight.byteLength < byteLength) {
+      this.#freeStraight()
+      this.#straight = { byteLength, first: this.#allocate(byteLength), second: this.#allocate(byteLength) }
     }
+    runner.run(picture, pictureAt, out, this.#straight.first.at, this.#straight.second.at, person, form)
+  }
+
+  #freeStraight(): void {
+    if (this.#straight === null) return
+    this.heap.free(this.#straight.first)
+    this.heap.free(this.#straight.second)
+    this.#straight = null
+  }
+
+  #dropChain(key: string): void {
+    this.#chains.get(key)?.runner.dispose()
+    this.#chains.delete(key)
   }
 
   #level(entry: TreatedEntry, index: number, widthPx: number, heightPx: number): Level {
@@ -166,28 +200,6 @@ export class Treatments {
     const level = { widthPx, heightPx, at: block.at, block }
     entry.levels[index] = level
     return level
-  }
-
-  #freeTable(): BakedEntry {
-    const memo = this.#baked.length < TABLES_KEPT ? this.#newTable() : null
-    if (memo !== null) {
-      const entry = { key: '', chain: NOTHING, like: null, memo, lastUse: 0 }
-      this.#baked.push(entry)
-      return entry
-    }
-    let oldest = this.#baked[0]!
-    for (const entry of this.#baked) if (entry.lastUse < oldest.lastUse) oldest = entry
-    return oldest
-  }
-
-  /** Another table; null when there is no room and an old one can serve. */
-  #newTable(): ColourMemo | null {
-    try {
-      return new ColourMemo(this.heap)
-    } catch (error) {
-      if (this.#baked.length === 0) throw error
-      return null
-    }
   }
 
   /** Memory from the heap; when it is full, what was not used for longest makes room. */
@@ -233,9 +245,4 @@ function isAlike(first: Picture | null, second: Picture): boolean {
   if (first === null || first.widthPx !== second.widthPx || first.heightPx !== second.heightPx) return false
   if (first.format === 'rgba' || second.format === 'rgba') return first.format === second.format
   return first.matrix === second.matrix && first.range === second.range
-}
-
-/** How the codes of a picture are read. */
-export function spaceOf(picture: Picture): CodeSpace {
-  return picture.format === 'rgba' ? 'rgb' : { matrix: picture.matrix, range: picture.range }
 }

@@ -3,7 +3,7 @@ import type { Picture } from '../../core/picture/picture.ts'
 import { i420Reader } from '../../core/picture/i420.ts'
 import { activeSteps } from '../../core/plan/plan-frame.ts'
 import type { Step } from '../../core/show/show.ts'
-import { prepareChain } from '../../core/steps/chain.ts'
+import { plainContext, prepareChain } from '../../core/steps/chain.ts'
 
 const RADIUS_PX = 6
 
@@ -13,7 +13,9 @@ const RADIUS_PX = 6
  */
 export function pickColour(picture: Picture, treatment: readonly Step[], beforeStepId: string | null, x: number, y: number): Rgb {
   const until = treatment.findIndex((step) => step.id === beforeStepId)
-  const { points } = prepareChain(activeSteps(until < 0 ? [] : treatment.slice(0, until)), picture.widthPx, picture.heightPx)
+  // Where colours are looked at one by one, steps that move or blur the picture make no difference.
+  const { runs } = prepareChain(activeSteps(until < 0 ? [] : treatment.slice(0, until)), plainContext(picture.widthPx, picture.heightPx))
+  const points = runs.flatMap((run) => run.points)
   const read = pixelReader(picture)
   const pixel = new Float64Array(4)
   const sum = [0, 0, 0]

@@ -3,6 +3,7 @@ import { mkdir, open, rename, stat } from 'node:fs/promises'
 import path from 'node:path'
 import type { Sequelize } from 'sequelize'
 import { HttpError } from '../http-error.ts'
+import { inspectLook, isLookFile } from './inspect-look.ts'
 import { inspectPicture } from './inspect-picture.ts'
 import { AssetRow, initAssetModel } from './model.ts'
 
@@ -23,9 +24,9 @@ export class AssetStore {
     this.#folder = path.join(dataDir, 'assets')
   }
 
-  /** Checks and keeps a picture; the same bytes are kept once. */
+  /** Checks and keeps a picture or a look table; the same bytes are kept once. */
   async add(bytes: Buffer, fileName: string): Promise<Asset> {
-    const facts = await inspectPicture(bytes, fileName)
+    const facts = isLookFile(bytes, fileName) ? inspectLook(bytes, fileName) : await inspectPicture(bytes, fileName)
     const hash = createHash('sha256').update(bytes).digest('hex')
     await this.#write(hash, bytes)
     const [row] = await AssetRow.findOrCreate({
@@ -38,7 +39,7 @@ export class AssetStore {
   /** Throws a 404 for an unknown hash. */
   async get(hash: string): Promise<{ readonly asset: Asset; readonly file: string }> {
     const row = /^[0-9a-f]{64}$/.test(hash) ? await AssetRow.findByPk(hash) : null
-    if (row === null) throw new HttpError(404, 'asset-not-found', `There is no picture with the hash "${hash}". Add the file again.`)
+    if (row === null) throw new HttpError(404, 'asset-not-found', `There is no file with the hash "${hash}". Add the file again.`)
     return { asset: assetOf(row), file: path.join(this.#folder, hash) }
   }
 

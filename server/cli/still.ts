@@ -11,7 +11,7 @@ import { readShow } from '../../core/show/migrate.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
-import { ClothCamera } from '../../standins/camera/cloth-camera.ts'
+import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
 import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
 import { readJson, readPicture, writePng } from './files.ts'
@@ -76,7 +76,7 @@ async function cameraStill(input: Extract<Input, { kind: 'camera' }>, timeMs: nu
     throw new InputError(`"${input.name}" is a real camera, which a still can't open. Give it the stand-in device in the show file.`)
   }
   const { widthPx, heightPx, frameRate } = input
-  const camera = await ClothCamera.create(nodeSheet, await readFile(mixWasm), { widthPx, heightPx, frameRate, seed: STANDIN_SEED })
+  const camera = await DrawnCamera.create(nodeSheet, await readFile(mixWasm), { widthPx, heightPx, frameRate, seed: STANDIN_SEED })
   return camera.picture(timeMs)
 }
 

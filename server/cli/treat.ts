@@ -2,7 +2,7 @@
 import { activeSteps } from '../../core/plan/plan-frame.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
-import { chainSchema } from '../../core/show/schema.ts'
+import { readChain } from '../../core/show/migrate.ts'
 import { treatStill } from '../../engine/cpu/treat-still.ts'
 import { readExecutor, readOptions, runCommand } from './arguments.ts'
 import { readJson, readPicture, writeMatte, writePng } from './files.ts'
@@ -18,7 +18,7 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
     executor: { isRequired: false, hint: 'reference or cpu' },
   })
   const executor = readExecutor(options.executor)
-  const chain = await readJson(options.chain!, 'chain', (value) => chainSchema.parse(value))
+  const chain = await readJson(options.chain!, 'chain', readChain)
   const picture = await readPicture(options.in!, 'in')
   const steps = activeSteps(chain.steps)
   const treated = executor === 'cpu' ? treatStill(await nodeHeap(), picture, steps) : toRgba8(treatReference(picture, steps))

@@ -32,4 +32,15 @@ export const migrations: readonly { readonly name: string; readonly up: (queries
       })
     },
   },
+  {
+    name: '002-presets',
+    up: async (queries) => {
+      await queries.createTable('presets', {
+        id: { type: DataTypes.STRING(40), primaryKey: true },
+        name: { type: DataTypes.STRING(80), allowNull: false },
+        document: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      })
+    },
+  },
 ]

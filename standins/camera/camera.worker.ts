@@ -2,7 +2,7 @@
 // A stand-in camera on its own thread: posts a frame through a port whenever the clock says so.
 import { i420ByteLength } from '../../core/picture/picture.ts'
 import { browserSheet } from '../drawing/canvas.ts'
-import { ClothCamera } from './cloth-camera.ts'
+import { DrawnCamera } from './drawn-camera.ts'
 
 declare const self: DedicatedWorkerGlobalScope
 
@@ -24,7 +24,7 @@ self.onmessage = ({ data }: MessageEvent<StartMessage>) => void start(data)
 
 async function start({ port, mixWasmUrl, ...options }: StartMessage): Promise<void> {
   const mixWasm = await (await fetch(mixWasmUrl)).arrayBuffer()
-  const camera = await ClothCamera.create(browserSheet, mixWasm, options)
+  const camera = await DrawnCamera.create(browserSheet, mixWasm, options)
   const free = Array.from({ length: BUFFERS }, () => new Uint8Array(i420ByteLength(options.widthPx, options.heightPx)))
   port.onmessage = ({ data: reply }: MessageEvent<{ type: 'return'; data: Uint8Array<ArrayBuffer> } | { type: 'stop' }>) => {
     if (reply.type === 'stop') self.close()

@@ -1,26 +1,52 @@
 // The cloth and what is in view beside it, as pixels: uneven light, creases, a hem, a lamp stand.
 
+/** A cloth: what it is dyed with, how it is lit, how creased it is. */
+export interface Cloth {
+  /** Encoded RGB (0..255) in full light. */
+  readonly dye: readonly [number, number, number]
+  /** Share of full light at (x, y). */
+  readonly light: (x: number, y: number) => number
+  /** Depth of folds; 1 is a cloth hung with some care, 0 a stretched one. */
+  readonly creases: number
+}
+
+export const GREEN_DYE = [49, 178, 80] as const
+export const BLUE_DYE = [44, 82, 190] as const
+
+/** Two lamps of unequal strength; the right and lower parts fall off. */
+export function twoLamps(x: number, y: number): number {
+  const hot = Math.exp(-((x - 470) ** 2) / 330000 - (y - 250) ** 2 / 210000)
+  return 0.8 + 0.24 * hot - 0.05 * (x / 1280) - 0.05 * (y / 720)
+}
+
+/** Softly even, as careful people light it. */
+export function evenLight(x: number, y: number): number {
+  return 0.97 - 0.02 * ((x - 640) / 640) ** 2 - 0.015 * (y / 720)
+}
+
+/** One window at the left: twice as much light there as at the right. */
+export function oneSidedLight(x: number, y: number): number {
+  return 1.04 - 0.52 * (x / 1280) - 0.03 * (y / 720)
+}
+
 /** Encoded RGB (0..255) of the empty studio at (x, y), in units of a 1280 × 720 picture. */
-export function clothColour(x: number, y: number, out: Float64Array): void {
+export function clothColour(cloth: Cloth, x: number, y: number, out: Float64Array): void {
   const leftEdge = 74 + y * 0.05 + 3 * Math.sin(y / 90)
   const rightEdge = 1196 - y * 0.03 + 3 * Math.sin(y / 70 + 1)
   if (x < leftEdge || x > rightEdge) {
     wallColour(x, y, x < leftEdge ? leftEdge - x : x - rightEdge, out)
     return
   }
-  // Two lamps of unequal strength; the right and lower parts fall off.
-  const hot = Math.exp(-((x - 470) ** 2) / 330000 - (y - 250) ** 2 / 210000)
-  let light = 0.8 + 0.24 * hot - 0.05 * (x / 1280) - 0.05 * (y / 720)
+  let light = cloth.light(x, y)
   // Creases: soft folds that hang a little slanted.
   const slant = x + y * 0.12
-  light += 0.018 * Math.sin(slant / 41) + 0.014 * Math.sin(slant / 17 + 1.7)
-  light -= fold(slant, 288, 9, 0.075) + fold(slant, 905, 12, 0.09) + fold(slant, 1112, 7, 0.07)
-  light += fold(slant, 302, 7, 0.05) + fold(slant, 922, 8, 0.05)
+  let creases = 0.018 * Math.sin(slant / 41) + 0.014 * Math.sin(slant / 17 + 1.7)
+  creases -= fold(slant, 288, 9, 0.075) + fold(slant, 905, 12, 0.09) + fold(slant, 1112, 7, 0.07)
+  creases += fold(slant, 302, 7, 0.05) + fold(slant, 922, 8, 0.05)
+  light += cloth.creases * creases
   const hem = Math.min(x - leftEdge, rightEdge - x)
   if (hem < 9) light *= hem > 6 ? 0.84 : 0.95
-  out[0] = 46 * light + 3
-  out[1] = 178 * light
-  out[2] = 78 * light + 2
+  for (let channel = 0; channel < 3; channel += 1) out[channel] = cloth.dye[channel]! * light
 }
 
 function fold(x: number, centre: number, width: number, depth: number): number {

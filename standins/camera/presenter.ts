@@ -4,7 +4,7 @@ import { seededRandom } from '../../core/random/seeded.ts'
 import type { MakeSheet, Pen, Sheet } from '../drawing/canvas.ts'
 import { drawHand } from './presenter-hand.ts'
 import { HAIR, SKIN, softShade, WOOL } from './presenter-palette.ts'
-import { addSpill } from './spill.ts'
+import { addSpill, type SpillLight } from './spill.ts'
 
 /** A drawn part and the point of the 1280 × 720 picture where its top left lies. */
 export interface Part {
@@ -21,23 +21,23 @@ export interface PresenterParts {
   readonly hand: Part
 }
 
-/** Draws the three parts at `scale` pixels per unit. */
-export function drawPresenter(makeSheet: MakeSheet, scale: number, seed: number): PresenterParts {
+/** Draws the three parts at `scale` pixels per unit, lit by a cloth or not. */
+export function drawPresenter(makeSheet: MakeSheet, scale: number, seed: number, spill: SpillLight | null): PresenterParts {
   return {
-    torso: drawPart(makeSheet, scale, { x: 260, y: 400, width: 760, height: 360 }, drawTorso),
-    head: drawPart(makeSheet, scale, { x: 420, y: 50, width: 440, height: 470 }, (pen) => drawHead(pen, seed)),
-    hand: drawPart(makeSheet, scale, { x: 860, y: 330, width: 260, height: 440 }, drawHand),
+    torso: drawPart(makeSheet, scale, spill, { x: 260, y: 400, width: 760, height: 360 }, drawTorso),
+    head: drawPart(makeSheet, scale, spill, { x: 420, y: 50, width: 440, height: 470 }, (pen) => drawHead(pen, seed)),
+    hand: drawPart(makeSheet, scale, spill, { x: 860, y: 330, width: 260, height: 440 }, drawHand),
   }
 }
 
-function drawPart(makeSheet: MakeSheet, scale: number, box: Omit<Part, 'sheet'>, draw: (pen: Pen) => void): Part {
+function drawPart(makeSheet: MakeSheet, scale: number, spill: SpillLight | null, box: Omit<Part, 'sheet'>, draw: (pen: Pen) => void): Part {
   const sheet = makeSheet(Math.ceil(box.width * scale), Math.ceil(box.height * scale))
   sheet.pen.scale(scale, scale)
   sheet.pen.translate(-box.x, -box.y)
   sheet.pen.lineCap = 'round'
   sheet.pen.lineJoin = 'round'
   draw(sheet.pen)
-  addSpill(sheet, scale)
+  if (spill !== null) addSpill(sheet, scale, spill)
   return { sheet, ...box }
 }
 

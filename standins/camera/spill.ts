@@ -2,12 +2,16 @@
 import type { Sheet } from '../drawing/canvas.ts'
 
 const REACH_UNITS = 26
-const STRENGTH = 0.26
-/** Cloth light relative to the lamps: what a white surface would send back more, per channel. */
-const CLOTH_LIGHT = [-0.12, 0.62, 0.06] as const
+
+/** Light that a cloth throws back. */
+export interface SpillLight {
+  readonly strength: number
+  /** Relative to the lamps: what a white surface would send back more, per channel. */
+  readonly light: readonly [number, number, number]
+}
 
 /** Tints the edges of a drawn part with the cloth's colour; opacity stays as it was. */
-export function addSpill(sheet: Sheet, scale: number): void {
+export function addSpill(sheet: Sheet, scale: number, { strength, light }: SpillLight): void {
   const { widthPx, heightPx, pen } = sheet
   const picture = pen.getImageData(0, 0, widthPx, heightPx)
   const radius = Math.round(REACH_UNITS * scale)
@@ -16,10 +20,10 @@ export function addSpill(sheet: Sheet, scale: number): void {
   for (let i = 0; i < near.length; i += 1) {
     const at = i * 4
     if (data[at + 3] === 0) continue
-    const amount = STRENGTH * Math.min(1, Math.max(0, (1 - near[i]!) * 1.5))
+    const amount = strength * Math.min(1, Math.max(0, (1 - near[i]!) * 1.5))
     for (let channel = 0; channel < 3; channel += 1) {
       // A surface returns cloth light in proportion to how bright it is itself.
-      data[at + channel] = data[at + channel]! + (data[at + channel]! + 14) * CLOTH_LIGHT[channel]! * amount
+      data[at + channel] = data[at + channel]! + (data[at + channel]! + 14) * light[channel]! * amount
     }
   }
   pen.putImageData(picture, 0, 0)

@@ -1,13 +1,13 @@
 // npm run bench [-- --json] [--only NAME[,NAME]]: figures for this machine, ratios in one run.
 import { benchFeed, type FeedFigures } from './feed.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
-import { benchKey, type KeyFigures } from './key.ts'
+import { benchKey, type KeyBench } from './key.ts'
 import { benchSoak, type SoakFigures } from './soak.ts'
 
 interface BenchResult {
   frame?: Record<string, FrameFigures>
   feed?: FeedFigures
-  key?: KeyFigures
+  key?: KeyBench
   soak?: SoakFigures
 }
 

@@ -9,7 +9,7 @@ import { updateLayer } from '../../core/show/edits.ts'
 import { scaleScene } from '../../core/plan/scale-scene.ts'
 import { demoPictures } from '../../demo/seed.ts'
 import { loadFonts, nodeTextPicture } from '../../server/cli/node-engine.ts'
-import { ClothCamera } from '../../standins/camera/cloth-camera.ts'
+import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
 import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { sceneNamed, testShow } from '../support/shows.ts'
 
@@ -71,7 +71,7 @@ export async function referenceScene(widthPx: number): Promise<ReferenceScene> {
 /** Distinct frames of the stand-in camera. */
 export async function cameraFrames(widthPx: number, heightPx: number, count: number): Promise<I420Picture[]> {
   const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
-  const camera = await ClothCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed: 7 })
+  const camera = await DrawnCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed: 7 })
   return Array.from({ length: count }, (_, frame) => camera.picture((frame * 1000) / 30 + 1))
 }
 

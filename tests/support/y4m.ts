@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { ClothCamera } from '../../standins/camera/cloth-camera.ts'
+import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
 import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 
 const mixWasm = new URL('../../standins/camera/kernels/mix.wasm', import.meta.url)
@@ -9,7 +9,7 @@ const mixWasm = new URL('../../standins/camera/kernels/mix.wasm', import.meta.ur
 /** Writes seconds of the stand-in camera as a YUV4MPEG2 file, which a browser can take for a device. */
 export async function writeStandinY4m(seconds: number): Promise<string> {
   const options = { widthPx: 1280, heightPx: 720, frameRate: 30, seed: 7 }
-  const camera = await ClothCamera.create(nodeSheet, readFileSync(mixWasm), options)
+  const camera = await DrawnCamera.create(nodeSheet, readFileSync(mixWasm), options)
   const parts: Uint8Array[] = [Buffer.from('YUV4MPEG2 W1280 H720 F30:1 Ip A1:1 C420jpeg\n')]
   for (let frame = 0; frame < seconds * 30; frame += 1) parts.push(Buffer.from('FRAME\n'), camera.picture((frame * 1000) / 30 + 1).data)
   const file = path.join(mkdtempSync(path.join(tmpdir(), 'green-room-y4m-')), 'camera.y4m')

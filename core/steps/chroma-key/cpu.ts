@@ -3,7 +3,10 @@
 import { LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
 import { parseHex } from '../../colour/hex.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
-import type { chromaKeyParams } from './params.ts'
+import type { chromaKeyParams } from "./params.ts"
+
+/** The values that decide on a colour. */
+export type ChromaKeyValues = Pick<ParamsOf<typeof chromaKeyParams>, "colour" | "tolerance" | "softness" | "spill">
 
 /**
  * How much one unit of colour across the backdrop's direction forgives along it. It keeps
@@ -27,7 +30,7 @@ const LEAST_CHROMA = 0.02
  * Smith & Blinn 1996, solved for F), then p is limited to 0.4·|q| at constant luma.
  * A grey backdrop colour keys nothing (null).
  */
-export function prepareChromaKey(params: ParamsOf<typeof chromaKeyParams>): PointFunction | null {
+export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null {
   const [keyRed, keyGreen, keyBlue] = parseHex(params.colour)
   const keyLuma = LUMA_R * keyRed + LUMA_G * keyGreen + LUMA_B * keyBlue
   const keyCb = (keyBlue - keyLuma) * BLUE_SCALE

@@ -1,49 +1,50 @@
 import { LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
 import { decodeSrgb, encodeSrgb } from '../../colour/srgb.ts'
+import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { toneParams } from './params.ts'
 
+/** Most that shadows or highlights may change a code by. */
+const RECOVERY = 0.25
+
 /**
- * Exposure, contrast, gamma, saturation, in this order; null when nothing would change.
+ * Exposure, shadows and highlights, contrast, gamma, lift, brightness, in this order; null when nothing would change.
  *
  * - exposure: linear light × 2^stops (photographic stop), sRGB decode and encode around it
- * - contrast: v = (v − ½)·c + ½ on encoded values
+ * - shadows, highlights: colours are scaled so that luma Y moves by ¼·s·w, w = 4Y(1−Y)·(1−Y)² or 4Y(1−Y)·Y²: black,
+ *   white and hue stay
+ * - contrast: v = (v − pivot)·c + pivot on encoded values
  * - gamma: v = v^(1/g) on encoded values
- * - saturation: v = Y + s·(v − Y), Y the BT.709 luma (W3C Filter Effects 1, `saturate`)
+ * - lift: v = lift + v·(1 − lift)
+ * - brightness: v = v + b
  */
 export function prepareTone(params: ParamsOf<typeof toneParams>): PointFunction | null {
-  const { exposure, contrast, gamma, saturation } = params
-  const hasCurve = exposure !== 0 || contrast !== 1 || gamma !== 1
-  if (!hasCurve && saturation === 1) return null
+  const { exposure, shadows, highlights, contrast, pivot, gamma, lift, brightness } = params
+  const hasRecovery = shadows !== 0 || highlights !== 0
+  const hasCurve = contrast !== 1 || gamma !== 1 || lift !== 0 || brightness !== 0
+  if (exposure === 0 && !hasRecovery && !hasCurve) return null
   const gain = 2 ** exposure
+  const expose = (value: number): number => (exposure === 0 ? clamp01(value) : clamp01(encodeSrgb(decodeSrgb(clamp01(value)) * gain)))
   const curve = (value: number): number => {
-    let v = clamp01(value)
-    if (exposure !== 0) v = clamp01(encodeSrgb(decodeSrgb(v) * gain))
-    if (contrast !== 1) v = clamp01((v - 0.5) * contrast + 0.5)
+    let v = contrast === 1 ? value : clamp01((value - pivot) * contrast + pivot)
     if (gamma !== 1) v = v ** (1 / gamma)
-    return v
+    return clamp01(lift + v * (1 - lift) + brightness)
   }
   return (pixel) => {
-    let red = pixel[0]!
-    let green = pixel[1]!
-    let blue = pixel[2]!
-    if (hasCurve) {
-      red = curve(red)
-      green = curve(green)
-      blue = curve(blue)
-    }
-    if (saturation !== 1) {
+    let red = expose(pixel[0]!)
+    let green = expose(pixel[1]!)
+    let blue = expose(pixel[2]!)
+    if (hasRecovery) {
       const luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
-      red = clamp01(luma + saturation * (red - luma))
-      green = clamp01(luma + saturation * (green - luma))
-      blue = clamp01(luma + saturation * (blue - luma))
+      const middle = 4 * luma * (1 - luma)
+      const moved = luma + RECOVERY * middle * (shadows * (1 - luma) ** 2 + highlights * luma * luma) * 4
+      const scale = luma > 1e-6 ? Math.max(0, moved) / luma : 1
+      red = clamp01(red * scale)
+      green = clamp01(green * scale)
+      blue = clamp01(blue * scale)
     }
-    pixel[0] = red
-    pixel[1] = green
-    pixel[2] = blue
+    pixel[0] = hasCurve ? curve(red) : red
+    pixel[1] = hasCurve ? curve(green) : green
+    pixel[2] = hasCurve ? curve(blue) : blue
   }
-}
-
-function clamp01(value: number): number {
-  return value < 0 ? 0 : value > 1 ? 1 : value
 }

@@ -1,12 +1,11 @@
-import type { PointStep } from '../step.ts'
+import { pointWork, type StepDefinition } from '../step.ts'
 import { prepareTone } from './cpu.ts'
 import { toneParams } from './params.ts'
 
 /** Brightens and steadies the picture. */
-export const tone: PointStep<'tone', typeof toneParams> = {
+export const tone: StepDefinition<'tone', typeof toneParams> = {
   kind: 'tone',
-  shape: 'point',
   params: toneParams,
-  makesMatte: false,
-  prepare: prepareTone,
+  makesMatte: () => false,
+  work: (params) => pointWork(prepareTone(params)),
 }

@@ -1,14 +1,17 @@
 // AssemblyScript, compiled to mix.wasm by scripts/build-kernels.mjs. Puts the drawn presenter over
 // the empty studio: straight RGBA over planar 4:2:0, BT.709 limited range, with sensor noise.
+// `weights` holds nine floats: what red, green and blue add to luma, blue and red difference.
 
 /** Luma of one row: C = α·F + (1 − α)·K, plus noise where the presenter is. `noiseMask` is length − 1. */
-export function mixLumaRow(rgba: usize, luma: usize, count: i32, noise: usize, noiseAt: i32, noiseMask: i32): void {
+export function mixLumaRow(rgba: usize, luma: usize, count: i32, noise: usize, noiseAt: i32, noiseMask: i32, weights: usize): void {
+  const weightRed = <i32>(load<f32>(weights) * <f32>65536)
+  const weightGreen = <i32>(load<f32>(weights, 4) * <f32>65536)
+  const weightBlue = <i32>(load<f32>(weights, 8) * <f32>65536)
   for (let i = 0; i < count; i += 1) {
     const pixel = load<u32>(rgba + (i << 2))
     const alpha = <i32>(pixel >>> 24)
     if (alpha == 0) continue
-    // 16 + (0.18259 R + 0.61423 G + 0.06201 B), weights of 65536.
-    const front = 1048576 + 11966 * <i32>(pixel & 255) + 40254 * <i32>((pixel >>> 8) & 255) + 4064 * <i32>((pixel >>> 16) & 255)
+    const front = 1048576 + weightRed * <i32>(pixel & 255) + weightGreen * <i32>((pixel >>> 8) & 255) + weightBlue * <i32>((pixel >>> 16) & 255)
     const back = <i32>load<u8>(luma + i) << 16
     const mixed = alpha == 255 ? front : back + <i32>((<i64>(front - back) * alpha) / 255)
     const value = ((mixed + 32768) >> 16) + <i32>load<i8>(noise + ((noiseAt + i * 5) & noiseMask))
@@ -17,7 +20,7 @@ export function mixLumaRow(rgba: usize, luma: usize, count: i32, noise: usize, n
 }
 
 /** Chroma of one pair of rows: the alpha-weighted mean of 2×2 pixels over the plate's code. */
-export function mixChromaRow(upper: usize, lower: usize, cb: usize, cr: usize, count: i32, noise: usize, noiseAt: i32, noiseMask: i32): void {
+export function mixChromaRow(upper: usize, lower: usize, cb: usize, cr: usize, count: i32, noise: usize, noiseAt: i32, noiseMask: i32, weights: usize): void {
   for (let i = 0; i < count; i += 1) {
     const a = load<u32>(upper + (i << 3))
     const b = load<u32>(upper + (i << 3), 4)
@@ -33,8 +36,8 @@ export function mixChromaRow(upper: usize, lower: usize, cb: usize, cr: usize, c
     const green = <f32>(((a >>> 8) & 255) * alphaA + ((b >>> 8) & 255) * alphaB + ((c >>> 8) & 255) * alphaC + ((d >>> 8) & 255) * alphaD)
     const blue = <f32>(((a >>> 16) & 255) * alphaA + ((b >>> 16) & 255) * alphaB + ((c >>> 16) & 255) * alphaC + ((d >>> 16) & 255) * alphaD)
     const weight = <f32>1.0 / <f32>alpha
-    const frontCb = <f32>128.0 + (<f32>-0.10064 * red - <f32>0.33857 * green + <f32>0.43922 * blue) * weight
-    const frontCr = <f32>128.0 + (<f32>0.43922 * red - <f32>0.39894 * green - <f32>0.04027 * blue) * weight
+    const frontCb = <f32>128.0 + (load<f32>(weights, 12) * red + load<f32>(weights, 16) * green + load<f32>(weights, 20) * blue) * weight
+    const frontCr = <f32>128.0 + (load<f32>(weights, 24) * red + load<f32>(weights, 28) * green + load<f32>(weights, 32) * blue) * weight
     const share = <f32>alpha / <f32>1020.0
     const wiggle = <i32>load<i8>(noise + ((noiseAt + i * 3) & noiseMask)) >> 1
     const backCb = <f32>load<u8>(cb + i)

@@ -1,35 +1,37 @@
-// A camera that needs no device: the presenter before a green cloth, with the faults of real life
+// A camera that needs no device: the presenter before a cloth, a wall or a room, with the faults of real life
 // and the true matte. The same seed and time give the same picture.
 import { rgbToYcbcr, ycbcrCoding } from '../../core/colour/ycbcr.ts'
 import { MARK_COLUMNS, MARK_LIMIT, markCells, markGeometry } from '../../core/marks/frame-mark.ts'
 import { i420ByteLength, type I420Picture, type RgbaPicture } from '../../core/picture/picture.ts'
 import { hashedRandom, seededRandom } from '../../core/random/seeded.ts'
 import type { MakeSheet, Sheet } from '../drawing/canvas.ts'
-import { clothColour } from './cloth.ts'
+import type { StandinCamera } from '../../core/show/show.ts'
+import { backdrops, type Backdrop, type ColourAt } from './backdrop.ts'
 import { Mixer, type ForegroundBox } from './mixer.ts'
 import { drawExpression } from './presenter-expression.ts'
 import { drawPresenter, type Part, type PresenterParts } from './presenter.ts'
 
-export interface ClothCameraOptions {
+export interface DrawnCameraOptions {
   readonly widthPx: number
   readonly heightPx: number
   readonly frameRate: number
   readonly seed: number
-  /** Standard deviation of sensor noise, in 8-bit codes. */
-  readonly noise?: number
+  /** Which of the stand-ins; the demo's cloth when left out. */
+  readonly standin?: StandinCamera
 }
-
-/** The colour of the cloth where a presenter would pick it: upper left of the head. */
-export const CLOTH_PICK = { x: 0.3, y: 0.3 } as const
 
 const PLATES = 12
 const NOISE_LENGTH = 1 << 16
 const CODING = ycbcrCoding('bt709', 'limited')
 
 /** Draws the stand-in camera's frames. */
-export class ClothCamera {
-  readonly options: Required<ClothCameraOptions>
+export class DrawnCamera {
+  readonly options: Required<DrawnCameraOptions>
+  readonly backdrop: Backdrop
+  readonly #makeSheet: MakeSheet
   readonly #parts: PresenterParts
+  /** Without the cloth's light; made when it is first asked for. */
+  #cleanParts: PresenterParts | null = null
   readonly #stage: Sheet
   readonly #clean: Uint8Array
   readonly #noise: Int8Array
@@ -38,23 +40,26 @@ export class ClothCamera {
   readonly #mixer: Mixer
   readonly #scale: number
 
-  private constructor(makeSheet: MakeSheet, options: Required<ClothCameraOptions>, mixer: Mixer, noise: Int8Array) {
+  private constructor(makeSheet: MakeSheet, options: Required<DrawnCameraOptions>, mixer: Mixer, noise: Int8Array) {
     this.options = options
     this.#mixer = mixer
     const { widthPx, heightPx, seed } = this.options
     this.#scale = widthPx / 1280
-    this.#parts = drawPresenter(makeSheet, this.#scale, seed)
+    this.#makeSheet = makeSheet
+    this.backdrop = backdrops[options.standin]
+    this.#parts = drawPresenter(makeSheet, this.#scale, seed, this.backdrop.spill)
     this.#stage = makeSheet(widthPx, heightPx)
-    this.#clean = cleanPlate(widthPx, heightPx)
+    this.#clean = cleanPlate(this.backdrop.colourAt(makeSheet, widthPx, heightPx), this.backdrop.gains, widthPx, heightPx)
     this.#noise = noise
   }
 
   /** Draws everything that does not move. `mixWasm` holds the bytes of kernels/mix.wasm; sizes must be even. */
-  static async create(makeSheet: MakeSheet, mixWasm: BufferSource, options: ClothCameraOptions): Promise<ClothCamera> {
-    const complete = { noise: 1.6, ...options }
-    const noise = noiseTable(complete.seed, complete.noise)
-    const mixer = await Mixer.create(mixWasm, complete.widthPx, complete.heightPx, noise)
-    return new ClothCamera(makeSheet, complete, mixer, noise)
+  static async create(makeSheet: MakeSheet, mixWasm: BufferSource, options: DrawnCameraOptions): Promise<DrawnCamera> {
+    const complete = { standin: 'cloth', ...options } as const
+    const { noise: deviation, gains } = backdrops[complete.standin]
+    const noise = noiseTable(complete.seed, deviation)
+    const mixer = await Mixer.create(mixWasm, complete.widthPx, complete.heightPx, noise, gains)
+    return new DrawnCamera(makeSheet, complete, mixer, noise)
   }
 
   /** The number of the frame that is due at `timeMs`. */
@@ -90,18 +95,31 @@ export class ClothCamera {
     return matte
   }
 
-  /** The presenter alone, straight alpha, as the true foreground. */
-  foreground(timeMs: number): RgbaPicture {
+  /** Who is before the backdrop, alone and as the camera sees it, straight alpha; `isClean` leaves the cloth's light out. */
+  foreground(timeMs: number, isClean = false): RgbaPicture {
     const { widthPx, heightPx } = this.options
+    const { gains } = this.backdrop
+    if (isClean) this.#cleanParts ??= drawPresenter(this.#makeSheet, this.#scale, this.options.seed, null)
     const data = new Uint8Array(widthPx * heightPx * 4)
-    const box = this.#foreground(this.frameNumberAt(timeMs))
+    const box = this.#foreground(this.frameNumberAt(timeMs), isClean ? this.#cleanParts! : this.#parts)
     for (let y = 0; y < box.height; y += 1) {
-      data.set(box.data.subarray(y * box.width * 4, (y + 1) * box.width * 4), ((box.top + y) * widthPx + box.left) * 4)
+      for (let x = 0; x < box.width; x += 1) {
+        const from = (y * box.width + x) * 4
+        const at = ((box.top + y) * widthPx + box.left + x) * 4
+        for (let channel = 0; channel < 3; channel += 1) data[at + channel] = Math.min(255, Math.round(box.data[from + channel]! * gains[channel]!))
+        data[at + 3] = box.data[from + 3]!
+      }
     }
     return { format: 'rgba', widthPx, heightPx, data }
   }
 
-  #foreground(frameNumber: number): ForegroundBox {
+  /** The backdrop with nobody before it: what a clean plate shows. */
+  emptyPicture(): I420Picture {
+    const { widthPx, heightPx } = this.options
+    return { format: 'i420', widthPx, heightPx, matrix: 'bt709', range: 'limited', data: noisyPlate(this.#clean, widthPx, this.#noise, this.options.seed) }
+  }
+
+  #foreground(frameNumber: number, parts = this.#parts): ForegroundBox {
     const seconds = frameNumber / this.options.frameRate
     const { pen, widthPx, heightPx } = this.#stage
     const wave = waveAt(seconds)
@@ -111,22 +129,37 @@ export class ClothCamera {
     const swayX = 5 * Math.sin(seconds * 0.71) + 2.5 * Math.sin(seconds * 1.37)
     const breath = 2.2 * Math.sin(seconds * 1.6)
     pen.setTransform(scale, 0, 0, scale, 0, 0)
+    if (this.backdrop.front === 'hand') return this.#handOnly(seconds, parts)
     pen.save()
     // Whole pixels: an unscaled copy costs a tenth of a resampled one.
-    placePart(pen, this.#parts.torso, Math.round(swayX * 0.6 * scale) / scale, Math.round(breath * scale) / scale, 640, 720, 0)
+    placePart(pen, parts.torso, Math.round(swayX * 0.6 * scale) / scale, Math.round(breath * scale) / scale, 640, 720, 0)
     pen.restore()
     pen.save()
     const nod = 0.018 * Math.sin(seconds * 0.9) + 0.012 * Math.sin(seconds * 2.3)
-    placePart(pen, this.#parts.head, swayX, breath + 1.5 * Math.sin(seconds * 2.1), 640, 470, nod)
+    placePart(pen, parts.head, swayX, breath + 1.5 * Math.sin(seconds * 2.1), 640, 470, nod)
     drawExpression(pen, blinkAt(seconds), speechAt(seconds))
     pen.restore()
     if (wave.raise > 0) {
-      placePart(pen, this.#parts.hand, 0, 420 * (1 - wave.raise), 980, 760, wave.angle)
+      placePart(pen, parts.hand, 0, 420 * (1 - wave.raise), 980, 760, wave.angle)
     }
     const left = Math.floor(270 * scale) & ~1
     const top = Math.floor(60 * scale) & ~1
     const right = wave.raise > 0 ? 1160 : 1010
     const width = Math.min(widthPx - left, Math.ceil((right - 270) * scale) & ~1)
+    const height = (heightPx - top) & ~1
+    return { data: pen.getImageData(left, top, width, height).data, left, top, width, height }
+  }
+
+  /** The hand from above, pointing here and there. */
+  #handOnly(seconds: number, parts: PresenterParts): ForegroundBox {
+    const { pen, widthPx, heightPx } = this.#stage
+    const scale = this.#scale
+    const reachX = -60 + 190 * Math.sin(seconds * 0.43) + 60 * Math.sin(seconds * 0.91)
+    const reachY = 24 + 26 * Math.sin(seconds * 0.57 + 1)
+    placePart(pen, parts.hand, reachX, reachY, 980, 760, -0.12 + 0.1 * Math.sin(seconds * 0.5))
+    const left = Math.floor(560 * scale) & ~1
+    const top = Math.floor(200 * scale) & ~1
+    const width = (widthPx - left) & ~1
     const height = (heightPx - top) & ~1
     return { data: pen.getImageData(left, top, width, height).data, left, top, width, height }
   }
@@ -204,7 +237,7 @@ function noisyPlate(clean: Uint8Array, widthPx: number, noise: Int8Array, seed: 
   return plate
 }
 
-function cleanPlate(widthPx: number, heightPx: number): Uint8Array {
+function cleanPlate(colourAt: ColourAt, gains: Backdrop['gains'], widthPx: number, heightPx: number): Uint8Array {
   const plate = new Uint8Array(i420ByteLength(widthPx, heightPx))
   const rgb = new Float64Array(3)
   const codes = new Float64Array(3)
@@ -213,7 +246,8 @@ function cleanPlate(widthPx: number, heightPx: number): Uint8Array {
   const chromaLength = chromaWidth * Math.ceil(heightPx / 2)
   for (let y = 0; y < heightPx; y += 1) {
     for (let x = 0; x < widthPx; x += 1) {
-      clothColour((x + 0.5) * scale, (y + 0.5) * scale, rgb)
+      colourAt((x + 0.5) * scale, (y + 0.5) * scale, rgb)
+      for (let channel = 0; channel < 3; channel += 1) rgb[channel] = Math.min(255, rgb[channel]! * gains[channel]!)
       rgbToYcbcr(CODING, rgb[0]! / 255, rgb[1]! / 255, rgb[2]! / 255, codes)
       plate[y * widthPx + x] = Math.round(codes[0]!)
       if ((x & 1) === 1 || (y & 1) === 1) continue

@@ -8,10 +8,13 @@ import { chromaKey } from '../../core/steps/chroma-key/index.ts'
 import { defaultParams } from '../../core/steps/step.ts'
 import { matteOf, pickMean } from '../../tests/support/pictures.ts'
 import { nodeSheet } from '../drawing/node-sheet.ts'
-import { ClothCamera, CLOTH_PICK } from './cloth-camera.ts'
+import { backdrops } from './backdrop.ts'
+import { DrawnCamera } from './drawn-camera.ts'
+
+const CLOTH_PICK = backdrops.cloth.pick!
 
 const mix = readFileSync(new URL('./kernels/mix.wasm', import.meta.url))
-const make = (widthPx: number, heightPx: number, seed = 7) => ClothCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed })
+const make = (widthPx: number, heightPx: number, seed = 7) => DrawnCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed })
 
 it('is the same for the same seed and time, and different for others', async () => {
   const [first, second, other] = await Promise.all([make(640, 360), make(640, 360), make(640, 360, 8)])
@@ -64,7 +67,7 @@ it('can be keyed well with a picked colour and default values', async () => {
     const picture = camera.picture(timeMs)
     const colour = pickMean(toRgba8(treatReference(picture, [])), 1280 * CLOTH_PICK.x, 720 * CLOTH_PICK.y, 6)
     const steps = [
-      { kind: 'crop', params: { left: 13, top: 0, right: 10, bottom: 0 } },
+      { kind: 'crop', params: { left: 13, top: 0, right: 10, bottom: 0, feather: 0 } },
       { kind: 'chromaKey', params: { ...defaultParams(chromaKey.params), colour } },
     ] as const
     const truth = { widthPx: 1280, heightPx: 720, data: camera.matte(timeMs) }

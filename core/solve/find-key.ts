@@ -1,0 +1,180 @@
+// "Find it for me": solves key, edge and spill from one picture, and from one of the empty cloth if there is one.
+import { formatHex, parseHex, type Rgb } from '../colour/hex.ts'
+import { LUMA_B, LUMA_R, luma709 } from '../colour/luma.ts'
+import { fieldOfPlate, fieldOfSurface, type GainField } from '../matte/backdrop.ts'
+import { keyFigures, type KeyFigures } from '../matte/figures.ts'
+import type { RgbaPicture } from '../picture/picture.ts'
+import { plainContext } from '../steps/chain.ts'
+import { chromaKey } from '../steps/chroma-key/index.ts'
+import type { StepCall, StepParams } from '../steps/index.ts'
+import { matteEdge } from '../steps/matte-edge/index.ts'
+import { spill } from '../steps/spill/index.ts'
+import { defaultParams, type StepContext } from '../steps/step.ts'
+import { findCloth, quantile, type FoundCloth } from './fit-backdrop.ts'
+
+export interface KeyTask {
+  /** The picture as it reaches the key: cropped, balanced, exposed. Cropped parts are clear. */
+  readonly picture: RgbaPicture
+  /** About the cloth's colour; the hue counts. */
+  readonly hint: Rgb
+  /** The empty cloth, treated like the picture, and the name by which the key step will find it. */
+  readonly plate: { readonly reference: string; readonly picture: RgbaPicture } | null
+  /** The three steps as they are now, for the figures before. */
+  readonly before: readonly StepCall[]
+  /** Treats the picture with steps, straight alpha: exactly, or by a live executor, which is quicker. */
+  readonly treat: (picture: RgbaPicture, calls: readonly StepCall[], context: StepContext) => RgbaPicture
+  /** Told the share done, 0..1. */
+  readonly onProgress?: (share: number) => void
+}
+
+export interface KeySolution {
+  readonly chromaKey: StepParams<'chromaKey'>
+  readonly matteEdge: StepParams<'matteEdge'>
+  readonly spill: StepParams<'spill'>
+  readonly before: KeyFigures
+  readonly after: KeyFigures
+}
+
+/** A cloth this even needs no surface. */
+const EVEN_ENOUGH = 1.06
+const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
+const RED_SCALE = 1 / (2 * (1 - LUMA_R))
+const WEDGE = 0.4
+/** So far from the cloth a pixel is surely the presenter, in pixels of a picture 720 high. */
+const SAFE_DISTANCE = 22
+const STEP = 2
+const SPECKS = 60
+const SOLVED_BLACK = 0.06
+const SOLVED_WHITE = 0.94
+
+/** Solves the three steps. Null when no cloth of that hue is in the picture. */
+export function findKey(task: KeyTask): KeySolution | null {
+  const { picture, plate } = task
+  const report = task.onProgress ?? (() => undefined)
+  const cloth = findCloth(picture, task.hint)
+  if (cloth === null) return null
+  report(0.15)
+  const context: StepContext = {
+    ...plainContext(picture.widthPx, picture.heightPx),
+    picture: (reference) => (plate !== null && reference === plate.reference ? plate.picture : null),
+  }
+  const base = backdropValues(cloth, plate?.reference ?? null)
+  const field = fieldOf(base, parseHex(base.colour), picture, plate?.picture ?? null)
+  const likeness = likenessOf(picture, parseHex(base.colour), field)
+  report(0.3)
+  const { tolerance, softness } = rampFrom(likeness, picture)
+  const solved: Pick<KeySolution, 'chromaKey' | 'matteEdge' | 'spill'> = {
+    chromaKey: { ...base, tolerance, softness, spill: 0 },
+    matteEdge: { ...defaultParams(matteEdge.params), detail: 1, black: SOLVED_BLACK, white: SOLVED_WHITE, specks: Math.round((SPECKS * picture.heightPx * picture.heightPx) / (720 * 720)) },
+    spill: { ...defaultParams(spill.params), colour: base.colour, reach: reachFrom(picture, parseHex(base.colour), likeness), keepLuma: 'off' },
+  }
+  report(0.4)
+  const figuresOf = (calls: readonly StepCall[]) => keyFigures(task.treat(picture, calls, context), cloth.colour)
+  const before = figuresOf(task.before)
+  report(0.7)
+  const after = figuresOf([
+    { kind: 'chromaKey', params: solved.chromaKey },
+    { kind: 'matteEdge', params: solved.matteEdge },
+    { kind: 'spill', params: solved.spill },
+  ])
+  report(1)
+  return { ...solved, before, after }
+}
+
+function backdropValues(cloth: FoundCloth, plate: string | null): StepParams<'chromaKey'> {
+  const usual = { ...defaultParams(chromaKey.params), colour: formatHex(cloth.colour) }
+  if (plate !== null) return { ...usual, backdrop: 'plate', plate, surface: cloth.surface }
+  return cloth.unevenness > EVEN_ENOUGH ? { ...usual, backdrop: 'fitted', surface: cloth.surface } : { ...usual, surface: cloth.surface }
+}
+
+function fieldOf(values: StepParams<'chromaKey'>, key: Rgb, { widthPx, heightPx }: RgbaPicture, plate: RgbaPicture | null): GainField | null {
+  if (values.backdrop === 'plate' && plate !== null) return fieldOfPlate(plate, key, widthPx, heightPx)
+  return values.backdrop === 'fitted' ? fieldOfSurface(values.surface, key, widthPx, heightPx) : null
+}
+
+/** How like the backdrop every second pixel is, as the key step measures it: 1 for the backdrop; NaN where the picture is clear. */
+function likenessOf(picture: RgbaPicture, key: Rgb, field: GainField | null): { readonly columns: number; readonly rows: number; readonly data: Float32Array } {
+  const luma = luma709(...key)
+  const keyCb = (key[2] - luma) * BLUE_SCALE
+  const keyCr = (key[0] - luma) * RED_SCALE
+  const strength = Math.hypot(keyCb, keyCr)
+  const columns = Math.ceil(picture.widthPx / STEP)
+  const rows = Math.ceil(picture.heightPx / STEP)
+  const data = new Float32Array(columns * rows)
+  for (let row = 0; row < rows; row += 1) {
+    for (let column = 0; column < columns; column += 1) {
+      const x = column * STEP
+      const y = row * STEP
+      const at = (y * picture.widthPx + x) * 4
+      const gain = field === null ? 1 : field.gains[Math.floor(y / field.cellPx) * field.columns + Math.floor(x / field.cellPx)]!
+      const red = Math.min(1, (picture.data[at]! / 255) * gain)
+      const green = Math.min(1, (picture.data[at + 1]! / 255) * gain)
+      const blue = Math.min(1, (picture.data[at + 2]! / 255) * gain)
+      const y709 = luma709(red, green, blue)
+      const cb = (blue - y709) * BLUE_SCALE
+      const cr = (red - y709) * RED_SCALE
+      const along = (cb * keyCb + cr * keyCr) / strength
+      const across = Math.abs(cb * keyCr - cr * keyCb) / strength
+      data[row * columns + column] = picture.data[at + 3]! < 250 ? NaN : (along - WEDGE * across) / strength
+    }
+  }
+  return { columns, rows, data }
+}
+
+type Likeness = ReturnType<typeof likenessOf>
+
+/** The ramp that clears nearly all of the cloth and keeps nearly all that is far from it. */
+function rampFrom(likeness: Likeness, picture: RgbaPicture): { readonly tolerance: number; readonly softness: number } {
+  const cloth = Array.from(likeness.data).filter((value) => value > 0.6)
+  const isInside = insideMask(likeness, picture)
+  const inside = Array.from(likeness.data).filter((_, i) => isInside[i] === 1)
+  // Cloth: all but two in a thousand lie above, with a little room for the next frame's grain.
+  const high = Math.min(0.95, Math.max(0.45, quantile(cloth, 0.002) - 0.02))
+  const low = Math.min(high - 0.15, Math.max(0.04, quantile(inside, 0.998) + 0.03))
+  const rounded = (value: number) => Math.round(value * 100) / 100
+  return { tolerance: rounded(1 - high), softness: rounded(high - low) }
+}
+
+/** How far spill may reach without dulling what the presenter wears: the inside's own colours set the limit. */
+function reachFrom(picture: RgbaPicture, key: Rgb, likeness: Likeness): number {
+  const luma = luma709(...key)
+  const keyCb = (key[2] - luma) * BLUE_SCALE
+  const keyCr = (key[0] - luma) * RED_SCALE
+  const strength = Math.hypot(keyCb, keyCr)
+  const slopes: number[] = []
+  const isInside = insideMask(likeness, picture)
+  for (let i = 0; i < isInside.length; i += 1) {
+    if (isInside[i] === 0) continue
+    const at = (Math.floor(i / likeness.columns) * STEP * picture.widthPx + (i % likeness.columns) * STEP) * 4
+    const [red, green, blue] = [picture.data[at]! / 255, picture.data[at + 1]! / 255, picture.data[at + 2]! / 255]
+    const y = luma709(red, green, blue)
+    const cb = (blue - y) * BLUE_SCALE
+    const cr = (red - y) * RED_SCALE
+    const along = (cb * keyCb + cr * keyCr) / strength
+    const across = Math.abs(cb * keyCr - cr * keyCb) / strength
+    // Nearly grey pixels have no hue to protect.
+    if (across > 0.05) slopes.push(Math.max(0, along / across))
+  }
+  const wedge = Math.min(0.8, quantile(slopes, 0.95) + 0.02)
+  return Math.round((1 - wedge / 0.8) * 100) / 100
+}
+
+/** 1 where a pixel lies in a block that, with its neighbours, holds nothing like the cloth. */
+function insideMask({ columns, rows, data }: Likeness, picture: RgbaPicture): Uint8Array {
+  const size = Math.max(2, Math.round((SAFE_DISTANCE * picture.heightPx) / 720 / STEP))
+  const across = Math.ceil(columns / size)
+  const down = Math.ceil(rows / size)
+  const blockOf = (i: number) => Math.floor(Math.floor(i / columns) / size) * across + Math.floor((i % columns) / size)
+  const hasCloth = new Uint8Array(across * down)
+  // Clear pixels (NaN) are as bad as cloth.
+  for (let i = 0; i < data.length; i += 1) if (!(data[i]! < 0.5)) hasCloth[blockOf(i)] = 1
+  const isSafe = hasCloth.map((_, block) => {
+    const x = block % across
+    const y = Math.floor(block / across)
+    for (let row = Math.max(0, y - 1); row <= Math.min(down - 1, y + 1); row += 1) {
+      for (let column = Math.max(0, x - 1); column <= Math.min(across - 1, x + 1); column += 1) if (hasCloth[row * across + column] === 1) return 0
+    }
+    return 1
+  })
+  return Uint8Array.from(data, (_, i) => isSafe[blockOf(i)]!)
+}

@@ -1,0 +1,7 @@
+import type { ParamSpecs } from '../step.ts'
+
+/** Saturation: 0 is grey, 1 as it is. Hue turns all colours, in degrees from blue towards red. */
+export const colourParams = {
+  saturation: { type: 'number', min: 0, max: 2, step: 0.01, default: 1, unit: 'times' },
+  hue: { type: 'number', min: -180, max: 180, step: 1, default: 0, unit: 'degrees' },
+} as const satisfies ParamSpecs

@@ -1,0 +1,34 @@
+import type { RgbaPicture } from '../../picture/picture.ts'
+import type { SpatialWork, StepDefinition } from '../step.ts'
+import { roomReference } from './cpu.ts'
+import { roomParams } from './params.ts'
+
+export interface RoomSettings {
+  readonly effect: 'softened' | 'hidden' | 'replaced'
+  readonly softness: number
+  readonly edge: number
+  /** What takes the room's place; null while it is not there, which shows black. */
+  readonly picture: RgbaPicture | null
+}
+export type RoomWork = SpatialWork<'room', RoomSettings>
+
+/** Softens, hides or replaces the room behind the person, without a cloth. */
+export const room: StepDefinition<'room', typeof roomParams> = {
+  kind: 'room',
+  params: roomParams,
+  makesMatte: (params) => params.effect === 'hidden',
+  work: (params, context) => {
+    const { effect, softness, edge } = params
+    if (effect === 'asIs' || (effect === 'softened' && softness === 0)) return []
+    const settings: RoomSettings = { effect, softness, edge, picture: effect === 'replaced' && params.input !== '' ? context.picture(params.input) : null }
+    const work: RoomWork = {
+      shape: 'spatial',
+      kind: 'room',
+      settings,
+      isTemporal: false,
+      needsPerson: true,
+      treat: (picture, aids) => roomReference(picture, aids.person, settings),
+    }
+    return [work]
+  },
+}

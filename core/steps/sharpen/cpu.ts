@@ -1,0 +1,25 @@
+import { luma709 } from '../../colour/luma.ts'
+import { convolvePlane, gaussianTaps } from '../../filter/gaussian.ts'
+import { clamp01, type FloatPicture } from '../../picture/float-picture.ts'
+import type { SharpenSettings } from './index.ts'
+
+/** Unsharp mask: the amount to add for a value, its blurred neighbourhood and a threshold that is taken off the detail. */
+export function unsharpDetail(value: number, blurred: number, amount: number, threshold: number): number {
+  const detail = value - blurred
+  const beyond = Math.abs(detail) - threshold
+  return beyond <= 0 ? 0 : amount * (detail < 0 ? -beyond : beyond)
+}
+
+/** Luma is blurred by a Gaussian; the difference is added to red, green and blue alike, so that hue stays. */
+export function sharpenReference(picture: FloatPicture, { amount, radius, threshold }: SharpenSettings): FloatPicture {
+  const { widthPx, heightPx } = picture
+  const luma = new Float64Array(widthPx * heightPx)
+  for (let i = 0; i < luma.length; i += 1) luma[i] = luma709(picture.data[i * 4]!, picture.data[i * 4 + 1]!, picture.data[i * 4 + 2]!)
+  const blurred = convolvePlane({ widthPx, heightPx, data: luma }, gaussianTaps(radius)).data
+  const data = picture.data.slice()
+  for (let i = 0; i < luma.length; i += 1) {
+    const detail = unsharpDetail(luma[i]!, blurred[i]!, amount, threshold)
+    for (let channel = 0; channel < 3; channel += 1) data[i * 4 + channel] = clamp01(data[i * 4 + channel]! + detail)
+  }
+  return { ...picture, data }
+}

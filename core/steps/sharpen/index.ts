@@ -1,0 +1,30 @@
+import type { SpatialWork, StepDefinition } from '../step.ts'
+import { sharpenReference } from './cpu.ts'
+import { sharpenParams } from './params.ts'
+
+export interface SharpenSettings {
+  readonly amount: number
+  /** σ in pixels. */
+  readonly radius: number
+  readonly threshold: number
+}
+export type SharpenWork = SpatialWork<'sharpen', SharpenSettings>
+
+/** Makes fine detail crisper. */
+export const sharpen: StepDefinition<'sharpen', typeof sharpenParams> = {
+  kind: 'sharpen',
+  params: sharpenParams,
+  makesMatte: () => false,
+  work: (params) => {
+    if (params.amount === 0) return []
+    const work: SharpenWork = {
+      shape: 'spatial',
+      kind: 'sharpen',
+      settings: params,
+      isTemporal: false,
+      needsPerson: false,
+      treat: (picture) => sharpenReference(picture, params),
+    }
+    return [work]
+  },
+}

@@ -1,0 +1,198 @@
+import { placesBetween } from '../../../core/filter/bilinear.ts'
+import { gaussianTaps } from '../../../core/filter/gaussian.ts'
+import { guideMask, MASK_HIGH, MASK_LOW, type GuidedMask } from '../../../core/matte/person-mask.ts'
+import type { Plane } from '../../../core/picture/float-picture.ts'
+import { blurHalvings, blurSigma, movedMask, stretched } from '../../../core/steps/room/cpu.ts'
+import type { RoomWork } from '../../../core/steps/room/index.ts'
+import type { Block } from '../heap.ts'
+import { heapPlaces, type HeapPlaces } from './places.ts'
+import type { LiveTools, LiveWork, MakeLiveWork } from './live-work.ts'
+
+/** Softens, hides or replaces the room. */
+export const liveRoom: MakeLiveWork<RoomWork> = (tools, work) => new LiveRoom(tools, work)
+
+class LiveRoom implements LiveWork {
+  readonly #tools: LiveTools
+  readonly #settings: RoomWork['settings']
+  readonly #mask: Block
+  readonly #replacement: Block | null
+  readonly #blur: SmallBlur | null
+  #guide: Guide | null = null
+
+  constructor(tools: LiveTools, { settings }: RoomWork) {
+    const { widthPx, heightPx, allocate, heap } = tools
+    this.#tools = tools
+    this.#settings = settings
+    this.#mask = allocate(widthPx * heightPx)
+    this.#blur = settings.effect === 'softened' ? new SmallBlur(tools, blurSigma(settings.softness, heightPx)) : null
+    this.#replacement = settings.effect === 'replaced' ? allocate(widthPx * heightPx * 4) : null
+    if (this.#replacement !== null) {
+      const { data } = stretched(settings.picture, widthPx, heightPx)
+      for (let i = 0; i < data.length; i += 1) heap.bytes[this.#replacement.at + i] = Math.round(data[i]! * 255)
+    }
+  }
+
+  run(at: number, spare: number, person: Plane | null): number {
+    const { heap, widthPx, heightPx } = this.#tools
+    const { kernels } = heap
+    this.#fillMask(at, person)
+    const mask = this.#mask.at
+    for (let y = 0; y < heightPx; y += 1) {
+      const row = y * widthPx
+      if (this.#settings.effect === 'hidden') kernels.hideRow(at + row * 4, mask + row, at + row * 4, widthPx)
+      else if (this.#replacement !== null) kernels.replaceRow(at + row * 4, mask + row, this.#replacement.at + row * 4, at + row * 4, widthPx)
+      else kernels.roomRow(at + row * 4, mask + row, spare + row * 4, widthPx)
+    }
+    this.#blur?.run(at, spare, mask)
+    return at
+  }
+
+  dispose(): void {
+    const { heap } = this.#tools
+    heap.free(this.#mask)
+    if (this.#replacement !== null) heap.free(this.#replacement)
+    this.#blur?.dispose()
+    this.#guide?.dispose()
+  }
+
+  #fillMask(at: number, person: Plane | null): void {
+    const { heap, widthPx, heightPx } = this.#tools
+    if (person === null) {
+      heap.bytes.fill(0, this.#mask.at, this.#mask.at + widthPx * heightPx)
+      return
+    }
+    if (this.#guide === null || !this.#guide.fits(person)) {
+      this.#guide?.dispose()
+      this.#guide = new Guide(this.#tools, person)
+    }
+    const pixels = heap.bytes.subarray(at, at + widthPx * heightPx * 4)
+    this.#guide.fill(at, this.#mask.at, movedMask(guideMask(person, pixels, 255, widthPx, heightPx), this.#settings.edge))
+  }
+}
+
+/** The guided mask, brought to full size. */
+class Guide {
+  readonly #tools: LiveTools
+  readonly #widthPx: number
+  readonly #heightPx: number
+  readonly #columns: HeapPlaces
+  readonly #rows: ReturnType<typeof placesBetween>
+  readonly #gain: Block
+  readonly #offset: Block
+  readonly #gainRow: Block
+  readonly #offsetRow: Block
+
+  constructor(tools: LiveTools, { widthPx, heightPx }: Plane) {
+    const { allocate } = tools
+    this.#tools = tools
+    this.#widthPx = widthPx
+    this.#heightPx = heightPx
+    this.#columns = heapPlaces(tools.heap, allocate, placesBetween(tools.widthPx, widthPx))
+    this.#rows = placesBetween(tools.heightPx, heightPx)
+    this.#gain = allocate(widthPx * heightPx * 4)
+    this.#offset = allocate(widthPx * heightPx * 4)
+    this.#gainRow = allocate(widthPx * 4 + 64)
+    this.#offsetRow = allocate(widthPx * 4 + 64)
+  }
+
+  fits(mask: Plane): boolean {
+    return mask.widthPx === this.#widthPx && mask.heightPx === this.#heightPx
+  }
+
+  fill(pixels: number, out: number, mask: GuidedMask): void {
+    const { heap, widthPx, heightPx } = this.#tools
+    heap.floats.set(mask.gain, this.#gain.at >> 2)
+    heap.floats.set(mask.offset, this.#offset.at >> 2)
+    const { kernels } = heap
+    const rowBytes = this.#widthPx * 4
+    for (let y = 0; y < heightPx; y += 1) {
+      const below = this.#rows.below[y]! * rowBytes
+      const above = this.#rows.above[y]! * rowBytes
+      kernels.mixFloats(this.#gain.at + below, this.#gain.at + above, this.#gainRow.at, this.#widthPx, this.#rows.share[y]!)
+      kernels.mixFloats(this.#offset.at + below, this.#offset.at + above, this.#offsetRow.at, this.#widthPx, this.#rows.share[y]!)
+      kernels.personRow(
+        pixels + y * widthPx * 4,
+        out + y * widthPx,
+        widthPx,
+        this.#gainRow.at,
+        this.#offsetRow.at,
+        this.#columns.cells,
+        this.#columns.shares,
+        this.#widthPx - 1,
+        MASK_LOW,
+        MASK_HIGH,
+      )
+    }
+  }
+
+  dispose(): void {
+    for (const block of [...this.#columns.blocks, this.#gain, this.#offset, this.#gainRow, this.#offsetRow]) this.#tools.heap.free(block)
+  }
+}
+
+/** Halves what is room, blurs it small, and lays it under the person. */
+class SmallBlur {
+  readonly #tools: LiveTools
+  readonly #halvings: number
+  readonly #levels: { readonly block: Block; readonly widthPx: number; readonly heightPx: number }[] = []
+  readonly #taps: Block
+  readonly #radius: number
+  readonly #across: Block
+  readonly #out: Block
+  readonly #row: Block
+  readonly #columns: HeapPlaces
+  readonly #rows: ReturnType<typeof placesBetween>
+  readonly #smallWidth: number
+  readonly #smallHeight: number
+
+  constructor(tools: LiveTools, sigma: number) {
+    const { allocate, heap } = tools
+    this.#tools = tools
+    this.#halvings = blurHalvings(sigma)
+    let { widthPx, heightPx } = tools
+    for (let i = 0; i < this.#halvings; i += 1) {
+      widthPx = Math.max(1, widthPx >> 1)
+      heightPx = Math.max(1, heightPx >> 1)
+      this.#levels.push({ block: allocate(widthPx * heightPx * 4), widthPx, heightPx })
+    }
+    this.#smallWidth = widthPx
+    this.#smallHeight = heightPx
+    const taps = gaussianTaps(Math.max(0.3, sigma / 2 ** this.#halvings))
+    this.#radius = (taps.length - 1) / 2
+    this.#taps = allocate(taps.length * 4)
+    heap.floats.set(taps, this.#taps.at >> 2)
+    this.#across = allocate(widthPx * heightPx * 16)
+    this.#out = allocate(widthPx * heightPx * 16)
+    this.#row = allocate(widthPx * 16 + 64)
+    this.#columns = heapPlaces(heap, allocate, placesBetween(tools.widthPx, widthPx))
+    this.#rows = placesBetween(tools.heightPx, heightPx)
+  }
+
+  /** `room` holds the room premultiplied by its weight; the result replaces the pixels at `at`. */
+  run(at: number, room: number, mask: number): void {
+    const { heap, widthPx, heightPx } = this.#tools
+    const { kernels } = heap
+    let from = room
+    let width = widthPx
+    for (const level of this.#levels) {
+      kernels.halve(from, width, level.block.at, level.widthPx, level.heightPx)
+      from = level.block.at
+      width = level.widthPx
+    }
+    kernels.blurSmall(from, this.#smallWidth, this.#smallHeight, this.#taps.at, this.#radius, this.#across.at, this.#out.at)
+    const rowBytes = this.#smallWidth * 16
+    for (let y = 0; y < heightPx; y += 1) {
+      const below = this.#out.at + this.#rows.below[y]! * rowBytes
+      const above = this.#out.at + this.#rows.above[y]! * rowBytes
+      kernels.mixFloats(below, above, this.#row.at, this.#smallWidth * 4, this.#rows.share[y]!)
+      const row = y * widthPx
+      kernels.softenRow(at + row * 4, mask + row, at + row * 4, widthPx, this.#row.at, this.#columns.cells, this.#columns.shares, this.#smallWidth - 1)
+    }
+  }
+
+  dispose(): void {
+    const { heap } = this.#tools
+    for (const level of this.#levels) heap.free(level.block)
+    for (const block of [this.#taps, this.#across, this.#out, this.#row, ...this.#columns.blocks]) heap.free(block)
+  }
+}
