@@ -43,7 +43,11 @@ const WEDGE = 0.4
 /** So far from the cloth a pixel is surely the presenter, in pixels of a picture 720 high. */
 const SAFE_DISTANCE = 22
 const STEP = 2
-const SPECKS = 60
+/** Likeness that cloth has at least, and that a presenter has at most. */
+const LEAST_CLOTH = 0.45
+const MOST_PRESENTER = 0.5
+/** Edges less like the cloth than this are left to the ramp: solving them would thin what is opaque. */
+const LEAST_LOW = 0.22
 const SOLVED_BLACK = 0.06
 const SOLVED_WHITE = 0.94
 
@@ -65,7 +69,7 @@ export function findKey(task: KeyTask): KeySolution | null {
   const { tolerance, softness } = rampFrom(likeness, picture)
   const solved: Pick<KeySolution, 'chromaKey' | 'matteEdge' | 'spill'> = {
     chromaKey: { ...base, tolerance, softness, spill: 0 },
-    matteEdge: { ...defaultParams(matteEdge.params), detail: 1, black: SOLVED_BLACK, white: SOLVED_WHITE, specks: Math.round((SPECKS * picture.heightPx * picture.heightPx) / (720 * 720)) },
+    matteEdge: { ...defaultParams(matteEdge.params), detail: 1, black: SOLVED_BLACK, white: SOLVED_WHITE },
     spill: { ...defaultParams(spill.params), colour: base.colour, reach: reachFrom(picture, parseHex(base.colour), likeness), keepLuma: 'off' },
   }
   report(0.4)
@@ -125,12 +129,13 @@ type Likeness = ReturnType<typeof likenessOf>
 
 /** The ramp that clears nearly all of the cloth and keeps nearly all that is far from it. */
 function rampFrom(likeness: Likeness, picture: RgbaPicture): { readonly tolerance: number; readonly softness: number } {
-  const cloth = Array.from(likeness.data).filter((value) => value > 0.6)
-  const isInside = insideMask(likeness, picture)
+  const isCloth = safeBlocks(likeness, picture, (value) => value > LEAST_CLOTH)
+  const isInside = safeBlocks(likeness, picture, (value) => value < MOST_PRESENTER)
+  const cloth = Array.from(likeness.data).filter((_, i) => isCloth[i] === 1)
   const inside = Array.from(likeness.data).filter((_, i) => isInside[i] === 1)
   // Cloth: all but two in a thousand lie above, with a little room for the next frame's grain.
   const high = Math.min(0.95, Math.max(0.45, quantile(cloth, 0.002) - 0.02))
-  const low = Math.min(high - 0.15, Math.max(0.04, quantile(inside, 0.998) + 0.03))
+  const low = Math.min(high - 0.15, Math.max(LEAST_LOW, quantile(inside, 0.998) + 0.03))
   const rounded = (value: number) => Math.round(value * 100) / 100
   return { tolerance: rounded(1 - high), softness: rounded(high - low) }
 }
@@ -142,7 +147,7 @@ function reachFrom(picture: RgbaPicture, key: Rgb, likeness: Likeness): number {
   const keyCr = (key[0] - luma) * RED_SCALE
   const strength = Math.hypot(keyCb, keyCr)
   const slopes: number[] = []
-  const isInside = insideMask(likeness, picture)
+  const isInside = safeBlocks(likeness, picture, (value) => value < MOST_PRESENTER)
   for (let i = 0; i < isInside.length; i += 1) {
     if (isInside[i] === 0) continue
     const at = (Math.floor(i / likeness.columns) * STEP * picture.widthPx + (i % likeness.columns) * STEP) * 4
@@ -159,20 +164,19 @@ function reachFrom(picture: RgbaPicture, key: Rgb, likeness: Likeness): number {
   return Math.round((1 - wedge / 0.8) * 100) / 100
 }
 
-/** 1 where a pixel lies in a block that, with its neighbours, holds nothing like the cloth. */
-function insideMask({ columns, rows, data }: Likeness, picture: RgbaPicture): Uint8Array {
+/** 1 where a pixel lies in a block that, with its neighbours, holds nothing but what passes; clear pixels (NaN) never do. */
+function safeBlocks({ columns, rows, data }: Likeness, picture: RgbaPicture, passes: (value: number) => boolean): Uint8Array {
   const size = Math.max(2, Math.round((SAFE_DISTANCE * picture.heightPx) / 720 / STEP))
   const across = Math.ceil(columns / size)
   const down = Math.ceil(rows / size)
   const blockOf = (i: number) => Math.floor(Math.floor(i / columns) / size) * across + Math.floor((i % columns) / size)
-  const hasCloth = new Uint8Array(across * down)
-  // Clear pixels (NaN) are as bad as cloth.
-  for (let i = 0; i < data.length; i += 1) if (!(data[i]! < 0.5)) hasCloth[blockOf(i)] = 1
-  const isSafe = hasCloth.map((_, block) => {
+  const isSpoilt = new Uint8Array(across * down)
+  for (let i = 0; i < data.length; i += 1) if (!passes(data[i]!)) isSpoilt[blockOf(i)] = 1
+  const isSafe = isSpoilt.map((_, block) => {
     const x = block % across
     const y = Math.floor(block / across)
     for (let row = Math.max(0, y - 1); row <= Math.min(down - 1, y + 1); row += 1) {
-      for (let column = Math.max(0, x - 1); column <= Math.min(across - 1, x + 1); column += 1) if (hasCloth[row * across + column] === 1) return 0
+      for (let column = Math.max(0, x - 1); column <= Math.min(across - 1, x + 1); column += 1) if (isSpoilt[row * across + column] === 1) return 0
     }
     return 1
   })

@@ -156,13 +156,17 @@ function bestChromakey(sample: Sample, colour: string): string {
   for (const similarity of [0.06, 0.1, 0.14, 0.18]) {
     for (const blend of [0.04, 0.08, 0.16]) {
       const settings = `chromakey=0x${formatHex(parseHex(colour)).slice(1)}:${similarity}:${blend}`
-      const { mse } = matteErrors(matteOf(withFfmpeg(sample.picture, settings)), sample.matte)
+      const mse = meanSquare(matteOf(withFfmpeg(sample.picture, settings)), sample.matte)
       if (mse >= least) continue
       least = mse
       best = settings
     }
   }
   return best
+}
+
+function meanSquare(estimate: Matte, truth: Matte): number {
+  return truth.data.reduce((sum, value, i) => sum + (value - estimate.data[i]!) ** 2, 0) / truth.data.length
 }
 
 /** What ffmpeg's filter makes of a picture; what was cropped stays clear. */
