@@ -1,6 +1,15 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
 import type { SourceId, SourceInfo } from '../core/plan/frame-plan.ts'
+import type { KeyFigures } from '../core/matte/figures.ts'
+import type { RgbaPicture } from '../core/picture/picture.ts'
+import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
 import type { Show } from '../core/show/show.ts'
+
+/** A layer of a scene. */
+export interface LayerPlace {
+  readonly sceneId: string
+  readonly layerId: string
+}
 
 /** A picture that the page wants to see, drawn into a canvas it handed over. */
 export type ViewRequest =
@@ -8,10 +17,26 @@ export type ViewRequest =
   | { readonly kind: 'scene'; readonly sceneId: string; readonly isSmall: boolean }
   /** One layer of a scene where it stands, the rest clear. Always small. */
   | { readonly kind: 'layer'; readonly sceneId: string; readonly layerId: string }
-  /** One input: as it comes, treated (over a checker), or its matte. */
-  | { readonly kind: 'input'; readonly inputId: string; readonly stage: 'before' | 'after' | 'matte'; readonly isSmall: boolean }
+  /** One input: as it comes, treated (over nothing), or its matte. */
+  | {
+      readonly kind: 'input'
+      readonly inputId: string
+      readonly stage: 'before' | 'after' | 'matte'
+      readonly isSmall: boolean
+      /** A layer whose own treatment is added, as its scene shows it. */
+      readonly layer?: LayerPlace | null
+      /** Whether pixels at the ends of the scale are painted over. */
+      readonly showsClipping?: boolean
+    }
   /** What the audience is being sent. */
   | { readonly kind: 'air' }
+
+/** Where the files of the person model lie. */
+export interface PersonFiles {
+  /** Folder of the vision runtime. */
+  readonly runtimeUrl: string
+  readonly modelUrl: string
+}
 
 export interface FontFile {
   readonly family: string
@@ -24,7 +49,7 @@ export interface FontFile {
 export type CameraSupply = { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> } | { readonly type: 'port'; readonly port: MessagePort }
 
 export type ToEngine =
-  | { readonly type: 'start'; readonly wasmUrl: string; readonly fonts: readonly FontFile[]; readonly assetUrlPrefix: string }
+  | { readonly type: 'start'; readonly wasmUrl: string; readonly fonts: readonly FontFile[]; readonly assetUrlPrefix: string; readonly personFiles: PersonFiles }
   | { readonly type: 'show'; readonly show: Show }
   | { readonly type: 'onAir'; readonly sceneId: string }
   | { readonly type: 'camera'; readonly inputId: string; readonly supply: CameraSupply }
@@ -36,6 +61,10 @@ export type ToEngine =
   | { readonly type: 'freeze'; readonly inputId: string; readonly isFrozen: boolean }
   | { readonly type: 'openFeed'; readonly writable: WritableStream<VideoFrame> }
   | { readonly type: 'closeFeed' }
+  /** Measure what the scopes show, a few times a second, until told otherwise. */
+  | { readonly type: 'watch'; readonly inputId: string | null; readonly layer: LayerPlace | null }
+  /** Ask for a whole picture of an input as it reaches a step (null: as it comes). */
+  | { readonly type: 'grab'; readonly requestId: number; readonly inputId: string; readonly beforeStepId: string | null; readonly layer: LayerPlace | null }
   /** Ask for the colour at (x, y), 0..1 across the untreated picture. */
   | {
       readonly type: 'pick'
@@ -64,12 +93,25 @@ export interface EngineStats {
   readonly inputs: Readonly<Record<string, { readonly fps: number; readonly widthPx: number; readonly heightPx: number; readonly frameNumber: number }>>
 }
 
+/** What the scopes show of a treated input. */
+export interface Scopes {
+  readonly histogram: Histogram
+  readonly waveform: CountGrid
+  readonly vectorscope: CountGrid
+  readonly clipping: Clipping
+  /** How good the key is; null for a chain without one. */
+  readonly key: KeyFigures | null
+}
+
 export type FromEngine =
   | { readonly type: 'ready'; readonly executor: 'cpu' | 'gl' }
   | { readonly type: 'firstPicture' }
   | { readonly type: 'sources'; readonly infos: readonly (readonly [SourceId, SourceInfo])[] }
   | { readonly type: 'stats'; readonly stats: EngineStats }
   | { readonly type: 'picked'; readonly requestId: number; readonly colour: string | null }
+  | { readonly type: 'grabbed'; readonly requestId: number; readonly picture: RgbaPicture | null }
+  | { readonly type: 'scopes'; readonly inputId: string; readonly scopes: Scopes }
+  | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
   | { readonly type: 'cameraEnded'; readonly inputId: string }
   | { readonly type: 'failed'; readonly reason: string }

@@ -4,6 +4,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { build } from 'vite'
 import { buildKernels } from './build-kernels.mjs'
+import { buildPersonModel } from './build-person-model.mjs'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 
@@ -11,6 +12,7 @@ const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 export async function buildAll({ logLevel = 'warn' } = {}) {
   buildKernels()
   await build({ configFile: path.join(rootDir, 'vite.config.ts'), logLevel })
+  buildPersonModel(path.join(rootDir, 'dist/app/person'))
   await build({
     configFile: false,
     root: path.join(rootDir, 'standins/meeting'),

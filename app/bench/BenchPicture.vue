@@ -1,73 +1,55 @@
 <script setup lang="ts">
-import { Pipette, Snowflake } from 'lucide-vue-next'
+import { Eye, Snowflake } from 'lucide-vue-next'
 import { onKeyStroke, useElementSize } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, ref, toRef, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { toast } from 'vue-sonner'
-import { parseHex } from '../../core/colour/hex.ts'
-import { setStepParams, switchStep } from '../../core/show/edits.ts'
-import type { Input, Step } from '../../core/show/show.ts'
-import { stepOf } from '../../core/steps/index.ts'
+import type { Input } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
 import EmptyState from '../base/EmptyState.vue'
+import SelectMenu from '../base/SelectMenu.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
-import { useShowStore } from '../show/show.store.ts'
-import { useBenchStore, type BenchMode } from './bench.store.ts'
+import { useBenchStore, type BenchMode, type Zoom } from './bench.store.ts'
+import CropDrag from './CropDrag.vue'
+import PixelGlass from './PixelGlass.vue'
 import SplitDivider from './SplitDivider.vue'
+import { usePick } from './use-pick.ts'
 
 const props = defineProps<{ input: Input | null }>()
 const { t } = useI18n()
-const showStore = useShowStore()
 const engine = useEngineStore()
 const bench = useBenchStore()
 const well = useTemplateRef<HTMLDivElement>('well')
 const { width: wellWidth, height: wellHeight } = useElementSize(well)
+const { pickingStep, isPicking, pickAt } = usePick(toRef(props, 'input'))
 const divider = ref(0.5)
-const MARGIN_PX = 28
+const pointer = ref<{ readonly x: number; readonly y: number } | null>(null)
+const MARGIN_PX = 20
 
 const modes = computed(() => (['before', 'split', 'after', 'matte'] as const).map((value) => ({ value, label: t(`bench.${value}`) })))
+const backings = computed(() => (['checker', 'warning', 'white', 'black'] as const).map((value) => ({ value, label: t(`bench.backings.${value}`) })))
+const zooms = computed(() => (['fit', 1, 2, 4] as const satisfies readonly Zoom[]).map((value) => ({ value, label: value === 'fit' ? t('bench.fit') : `${value * 100} %` })))
 const info = computed(() => engine.infos.get(`input:${props.input?.id}`) ?? { widthPx: 1280, heightPx: 720, isOpaque: true })
-const pictureStyle = computed(() => {
-  const zoom = Math.min((wellWidth.value - 2 * MARGIN_PX) / info.value.widthPx, (wellHeight.value - 2 * MARGIN_PX) / info.value.heightPx)
-  return { width: `${Math.max(1, Math.round(info.value.widthPx * zoom))}px`, height: `${Math.max(1, Math.round(info.value.heightPx * zoom))}px` }
+const scale = computed(() => {
+  if (bench.zoom !== 'fit') return bench.zoom
+  return Math.min((wellWidth.value - 2 * MARGIN_PX) / info.value.widthPx, (wellHeight.value - 2 * MARGIN_PX) / info.value.heightPx)
 })
-const isPicking = computed(() => bench.pickingStepId !== null)
-const keyStep = computed(() => props.input?.treatment.find((step) => step.kind === 'chromaKey') ?? null)
-const pickingStep = computed(() => props.input?.treatment.find((step) => step.id === bench.pickingStepId) ?? null)
+const pictureStyle = computed(() => ({
+  width: `${Math.max(1, Math.round(info.value.widthPx * scale.value))}px`,
+  height: `${Math.max(1, Math.round(info.value.heightPx * scale.value))}px`,
+}))
 /** While picking, the untreated picture is shown: the cloth may be gone from the other. */
 const mode = computed<BenchMode>(() => (isPicking.value ? 'before' : bench.mode))
 
-function togglePick(): void {
-  bench.pickingStepId = isPicking.value ? null : (keyStep.value?.id ?? null)
-}
-
-/** Gives the colour under the pointer to the step that asked for one. */
-async function onPictureClick(event: MouseEvent): Promise<void> {
-  const { input } = props
-  const step = pickingStep.value
-  if (input === null || step === null) return
+function shareAt(event: MouseEvent): { readonly x: number; readonly y: number } {
   const bounds = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  const colour = await engine.pick(input.id, (event.clientX - bounds.left) / bounds.width, (event.clientY - bounds.top) / bounds.height, step.id)
-  if (colour === null) {
-    toast.error(t('bench.noPicture'))
-    return
-  }
-  const params = pickOf(step, colour)
-  if (params === null) {
-    toast.error(t(`steps.${step.kind}.pickRefused`))
-    return
-  }
-  bench.pickingStepId = null
-  const home = { type: 'input', inputId: input.id } as const
-  showStore.edit(t('edits.pick'), (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
-  toast(t(`steps.${step.kind}.picked`, { colour }))
+  return { x: (event.clientX - bounds.left) / bounds.width, y: (event.clientY - bounds.top) / bounds.height }
 }
 
-function pickOf(step: Step, colour: string): Readonly<Record<string, number | string>> | null {
-  const { pick } = stepOf(step.kind)
-  return pick?.(parseHex(colour)) ?? null
+function onClick(event: MouseEvent): void {
+  const { x, y } = shareAt(event)
+  void pickAt(x, y)
 }
 
 function toggleFreeze(): void {
@@ -86,14 +68,21 @@ onBeforeUnmount(() => {
 
 <template>
   <section class="grid min-h-0 min-w-0 grid-rows-[44px_minmax(0,1fr)]">
-    <div class="flex items-center gap-2 bg-sunk px-3">
+    <div class="flex min-w-0 items-center gap-2 bg-sunk px-3">
       <ChoiceBar v-model="bench.mode" :label="t('bench.view')" :choices="modes" />
-      <span class="min-w-0 flex-1 truncate text-soft">
+      <SelectMenu v-model="bench.backing" :label="t('bench.backing')" :options="backings" :disabled="mode === 'matte' || mode === 'before'" />
+      <span class="min-w-0 flex-1 truncate text-soft" :title="mode === 'matte' ? t('bench.matteHint') : ''">
         <template v-if="pickingStep">{{ t(`steps.${pickingStep.kind}.pickHint`) }}</template>
         <template v-else-if="mode === 'matte'">{{ t('bench.matteHint') }}</template>
       </span>
-      <BaseButton :icon="Pipette" :disabled="keyStep === null" :class="isPicking ? 'border-brass! bg-wash!' : ''" :aria-pressed="isPicking" @click="togglePick">
-        {{ isPicking ? t('bench.picking') : t('steps.chromaKey.pick') }}
+      <BaseButton
+        :icon="Eye"
+        :title="t('bench.clippingHint')"
+        :class="bench.showsClipping ? 'border-brass! bg-wash!' : ''"
+        :aria-pressed="bench.showsClipping"
+        @click="bench.showsClipping = !bench.showsClipping"
+      >
+        {{ t('bench.clipping') }}
       </BaseButton>
       <BaseButton
         v-if="input?.kind === 'camera'"
@@ -104,30 +93,70 @@ onBeforeUnmount(() => {
       >
         {{ bench.isFrozen ? t('bench.frozen') : t('bench.freeze') }}
       </BaseButton>
+      <SelectMenu v-model="bench.zoom" class="shrink-0" :label="t('bench.zoom')" :options="zooms" />
     </div>
-    <div ref="well" class="relative grid min-h-0 place-items-center overflow-hidden bg-well">
+    <div ref="well" class="relative grid min-h-0 overflow-auto bg-well" :class="bench.zoom === 'fit' ? 'place-items-center' : ''" :tabindex="bench.zoom === 'fit' ? -1 : 0">
       <EmptyState v-if="input === null" class="text-[#e9e6dd]" :title="t('bench.empty')" :hint="t('bench.emptyHint')" />
-      <div v-else class="relative" :class="isPicking ? 'cursor-crosshair' : ''" :style="pictureStyle" data-testid="bench-picture" @click="onPictureClick">
+      <div
+        v-else
+        class="relative m-auto shrink-0 overflow-hidden"
+        :class="[isPicking ? 'cursor-crosshair' : '', scale > 1 ? 'pixelated' : '']"
+        :style="pictureStyle"
+        data-testid="bench-picture"
+        @click="onClick"
+        @pointermove="pointer = shareAt($event)"
+        @pointerleave="pointer = null"
+      >
         <LivePicture
           v-if="mode !== 'before'"
           class="absolute inset-0"
-          :class="mode === 'matte' ? 'bg-black' : 'checker'"
-          :request="{ kind: 'input', inputId: input.id, stage: mode === 'matte' ? 'matte' : 'after', isSmall: false }"
+          :class="mode === 'matte' ? 'bg-black' : `backing-${bench.backing}`"
+          :request="{
+            kind: 'input',
+            inputId: input.id,
+            stage: mode === 'matte' ? 'matte' : 'after',
+            isSmall: false,
+            layer: bench.layer,
+            showsClipping: bench.showsClipping,
+          }"
           :width-px="info.widthPx"
           :height-px="info.heightPx"
           :label="t(mode === 'matte' ? 'bench.matte' : 'bench.after')"
         />
         <LivePicture
           v-if="mode === 'before' || mode === 'split'"
-          class="absolute inset-0"
+          class="before-picture absolute inset-0"
           :style="mode === 'split' ? { clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` } : {}"
-          :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: false }"
+          :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: false, showsClipping: bench.showsClipping }"
           :width-px="info.widthPx"
           :height-px="info.heightPx"
           :label="t('bench.before')"
         />
+        <CropDrag v-if="!isPicking" :width-px="info.widthPx" :height-px="info.heightPx" />
         <SplitDivider v-if="mode === 'split'" v-model="divider" />
+        <PixelGlass v-if="isPicking && pointer" :x="pointer.x" :y="pointer.y" />
       </div>
     </div>
   </section>
 </template>
+
+<style scoped>
+.pixelated :deep(canvas) {
+  image-rendering: pixelated;
+}
+.backing-checker {
+  background: repeating-conic-gradient(#dedede 0 25%, #ececec 0 50%) 0 0 / 12px 12px;
+}
+:root[data-theme='blackout'] .backing-checker {
+  background: repeating-conic-gradient(#3a3a3a 0 25%, #444444 0 50%) 0 0 / 12px 12px;
+}
+.backing-warning {
+  background: #e5007d;
+}
+.backing-white {
+  background: #ffffff;
+}
+.backing-black {
+  background: #000000;
+}
+</style>

@@ -4,7 +4,7 @@ import { RefreshCw } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { updateInput } from '../../core/show/edits.ts'
-import type { CameraInput } from '../../core/show/show.ts'
+import { standinCameras, type CameraInput } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -15,7 +15,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
 const { cameras, needsPermission, ask } = useDevices()
-const STANDIN = 'standin'
+const STANDIN = 'standin:'
 const sizes = [
   { widthPx: 1280, heightPx: 720 },
   { widthPx: 1920, heightPx: 1080 },
@@ -24,9 +24,9 @@ const sizes = [
 const rates = [30, 60, 15]
 
 const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
-const chosen = computed(() => (props.input.device.type === 'standin' ? STANDIN : props.input.device.deviceId))
+const chosen = computed(() => (props.input.device.type === 'standin' ? `${STANDIN}${props.input.device.standin}` : props.input.device.deviceId))
 /** A device that is not there now stays in the list under its name. */
-const isGone = computed(() => chosen.value !== STANDIN && !cameras.value.some((camera) => camera.deviceId === chosen.value))
+const isGone = computed(() => !chosen.value.startsWith(STANDIN) && !cameras.value.some((camera) => camera.deviceId === chosen.value))
 const format = computed(() => `${props.input.widthPx}×${props.input.heightPx}×${props.input.frameRate}`)
 
 function change(part: Partial<CameraInput>): void {
@@ -35,7 +35,8 @@ function change(part: Partial<CameraInput>): void {
 
 function choose(event: Event): void {
   const { value } = event.target as HTMLSelectElement
-  if (value === STANDIN) return change({ device: { type: 'standin', standin: 'cloth' } })
+  const standin = standinCameras.find((name) => `${STANDIN}${name}` === value)
+  if (standin !== undefined) return change({ device: { type: 'standin', standin } })
   const camera = cameras.value.find((candidate) => candidate.deviceId === value)
   if (camera !== undefined) change({ device: { type: 'device', deviceId: camera.deviceId, label: camera.label } })
 }
@@ -55,7 +56,7 @@ function chooseFormat(event: Event): void {
       data-testid="device"
       @change="choose"
     >
-      <option :value="STANDIN">{{ t('camera.standin') }}</option>
+      <option v-for="name in standinCameras" :key="name" :value="`${STANDIN}${name}`">{{ t('camera.standin', { what: t(`standins.${name}`) }) }}</option>
       <option v-if="isGone && input.device.type === 'device'" :value="chosen">{{ input.device.label || t('camera.missing') }}</option>
       <option v-for="camera in cameras" :key="camera.deviceId" :value="camera.deviceId">{{ camera.label }}</option>
     </select>

@@ -3,28 +3,48 @@ import { Plus } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
-import { addStep, moveStep, type TreatmentHome } from '../../core/show/edits.ts'
+import { addStep, moveStep, moveStepHome, treatmentAt, type TreatmentHome } from '../../core/show/edits.ts'
 import { newStep } from '../../core/show/create.ts'
 import type { Input } from '../../core/show/show.ts'
+import { adviceFor } from '../../core/steps/advice.ts'
 import { steps, type StepKind } from '../../core/steps/index.ts'
 import ActionMenu from '../base/ActionMenu.vue'
+import { useEngineStore } from '../engine/engine.store.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useBenchStore } from './bench.store.ts'
 import CameraDevice from './CameraDevice.vue'
+import OwnControls from './OwnControls.vue'
+import PresetMenu from './PresetMenu.vue'
+import ScopeChoice from './ScopeChoice.vue'
 import StepCard from './StepCard.vue'
+import { usePlaces } from './use-places.ts'
 import { useStepWords } from './use-step-words.ts'
 
 const props = defineProps<{ input: Input | null }>()
 const { t } = useI18n()
 const showStore = useShowStore()
+const engine = useEngineStore()
+const bench = useBenchStore()
 const { nameOf } = useStepWords()
 const openId = ref<string | null>(null)
-const home = computed<TreatmentHome>(() => ({ type: 'input', inputId: props.input?.id ?? '' }))
-const chain = computed(() => props.input?.treatment ?? [])
+const places = usePlaces(() => props.input?.id ?? null)
+const chain = computed(() => (showStore.show === null || props.input === null ? [] : treatmentAt(showStore.show, bench.home)))
+/** In front of what applies here only stands what applies everywhere; its notes count, but are shown there. */
+const everywhere = computed(() => (bench.layer === null ? [] : (props.input?.treatment ?? [])))
+const advice = computed(() => {
+  const offset = everywhere.value.length
+  return new Map(adviceFor([...everywhere.value, ...chain.value]).map((note) => [note.index - offset, note.code]))
+})
+const otherPlace = computed(() => places.value.find((place) => place.layerId === bench.layer?.layerId) ?? places.value[0] ?? null)
+const moveLabel = computed(() => {
+  if (bench.layer !== null) return t('bench.useEverywhere')
+  return otherPlace.value === null ? null : t('bench.useHere', { place: otherPlace.value.name })
+})
 
 // The key is what most people came for.
 watch(
-  () => props.input?.id,
+  () => [props.input?.id, bench.layer],
   () => (openId.value = chain.value.find((step) => step.kind === 'chromaKey')?.id ?? chain.value[0]?.id ?? null),
   { immediate: true },
 )
@@ -33,13 +53,27 @@ const addActions = computed(() => steps.map((step) => ({ label: nameOf(step.kind
 
 function add(kind: StepKind): void {
   const step = newStep(kind, makeId)
-  showStore.edit(t('edits.addStep'), (show) => addStep(show, home.value, step))
+  const { home } = bench
+  showStore.edit(t('edits.addStep'), (show) => addStep(show, home, step))
   openId.value = step.id
 }
 
 function move(stepId: string, index: number): void {
   if (index < 0 || index >= chain.value.length) return
-  showStore.edit(t('edits.stepOrder'), (show) => moveStep(show, home.value, stepId, index))
+  const { home } = bench
+  showStore.edit(t('edits.stepOrder'), (show) => moveStep(show, home, stepId, index))
+}
+
+/** From everywhere to here only, or back; the bench follows. */
+function moveHome(stepId: string): void {
+  const place = otherPlace.value
+  if (props.input === null || place === null) return
+  const from = bench.home
+  const isHere = bench.layer !== null
+  const to: TreatmentHome = isHere ? { type: 'input', inputId: props.input.id } : { type: 'layer', sceneId: place.sceneId, layerId: place.layerId }
+  showStore.edit(t('edits.stepScope'), (show) => moveStepHome(show, from, to, stepId))
+  bench.layer = isHere ? null : { sceneId: place.sceneId, layerId: place.layerId }
+  openId.value = stepId
 }
 
 function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | undefined }): void {
@@ -51,22 +85,33 @@ function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | unde
 <template>
   <aside class="min-h-0 overflow-y-auto px-3.5 py-3">
     <template v-if="input">
-      <h2 class="font-head text-[16px] font-bold">{{ t('bench.cleanUp') }}</h2>
-      <p class="mb-3 text-soft">{{ t('bench.cleanUpHint') }}</p>
-      <section v-if="input.kind === 'camera'" class="mb-2 rounded-lg border border-line bg-raised px-2.5 py-2.5">
+      <div class="mb-1.5 flex items-center justify-between">
+        <h2 class="font-head text-[16px] font-bold">{{ t('bench.cleanUp') }}</h2>
+        <PresetMenu :input="input" />
+      </div>
+      <ScopeChoice :places="places" />
+      <section v-if="input.kind === 'camera' && bench.layer === null" class="mb-2 rounded-lg border border-line bg-raised px-2.5 py-2.5">
         <h3 class="mb-2 font-semibold">{{ t('bench.device') }}</h3>
         <CameraDevice :input="input" />
+        <OwnControls :input="input" />
       </section>
+      <p v-if="engine.personFailure" class="mb-2 rounded-lg bg-wash px-2.5 py-2" role="status">{{ t('room.failed') }}</p>
+      <p v-if="everywhere.length > 0" class="mb-2 rounded-lg border border-dashed border-line px-2.5 py-2 text-soft">
+        {{ t('bench.firstEverywhere', { steps: everywhere.filter((step) => step.on).map((step) => nameOf(step.kind)).join(', ') }) }}
+      </p>
       <VueDraggable :model-value="[...chain]" tag="ol" handle=".grip" :animation="150" :force-fallback="true" @end="onDrop">
         <li v-for="(step, index) in chain" :key="step.id" class="mb-2">
           <StepCard
             :step="step"
-            :home="home"
+            :home="bench.home"
             :is-open="step.id === openId"
             :is-first="index === 0"
             :is-last="index === chain.length - 1"
+            :advice="advice.get(index) ?? null"
+            :move-label="moveLabel"
             @toggle="openId = openId === step.id ? null : step.id"
             @move="move(step.id, index + $event)"
+            @move-home="moveHome(step.id)"
           />
         </li>
       </VueDraggable>

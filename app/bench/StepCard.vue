@@ -1,48 +1,74 @@
 <script setup lang="ts">
-import { ChevronDown, ChevronUp, GripVertical, Pipette, RotateCcw, Trash2 } from 'lucide-vue-next'
+import { ArrowLeftRight, ChevronDown, ChevronUp, GripVertical, Pipette, RotateCcw, Trash2, WandSparkles } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { toast } from 'vue-sonner'
 import { changeTreatment, setStepParams, switchStep, type TreatmentHome } from '../../core/show/edits.ts'
 import type { Step } from '../../core/show/show.ts'
+import { measureWhite } from '../../core/solve/measure-white.ts'
+import type { AdviceCode } from '../../core/steps/advice.ts'
 import { stepOf } from '../../core/steps/index.ts'
-import { defaultParams, type ParamSpec } from '../../core/steps/step.ts'
+import { defaultParams, type ParamSpec, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ColourField from '../base/ColourField.vue'
 import IconButton from '../base/IconButton.vue'
-import SliderRow from '../base/SliderRow.vue'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { useBenchStore } from './bench.store.ts'
+import KeyTools from './steps/KeyTools.vue'
+import StepValues from './steps/StepValues.vue'
+import { useGrab } from './use-grab.ts'
 import { useStepWords } from './use-step-words.ts'
 
-const props = defineProps<{ step: Step; home: TreatmentHome; isOpen: boolean; isFirst: boolean; isLast: boolean }>()
-const emit = defineEmits<{ toggle: []; move: [by: number] }>()
+const props = defineProps<{
+  step: Step
+  home: TreatmentHome
+  isOpen: boolean
+  isFirst: boolean
+  isLast: boolean
+  advice: AdviceCode | null
+  /** What moving the step to the other scope is called; null where there is no other. */
+  moveLabel: string | null
+}>()
+const emit = defineEmits<{ toggle: []; move: [by: number]; moveHome: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const bench = useBenchStore()
 const words = useStepWords()
+const { grabBefore } = useGrab()
 const name = computed(() => words.nameOf(props.step.kind))
-const specs = computed(() => Object.entries(stepOf(props.step.kind).params as Readonly<Record<string, ParamSpec>>))
-/** A step has at most one colour, and shows it beside the button that picks it. */
-const colourParam = computed(() => specs.value.find(([, spec]) => spec.type === 'colour')?.[0] ?? null)
-const canPick = computed(() => stepOf(props.step.kind).pick !== undefined)
-const values = computed(() => props.step.params as Readonly<Record<string, number | string>>)
+/** The first colour is shown beside the button that picks it. */
+const colourParam = computed(() => Object.entries(stepOf(props.step.kind).params as ParamSpecs).find(([, spec]: [string, ParamSpec]) => spec.type === 'colour')?.[0] ?? null)
+const canPick = computed(() => 'pick' in stepOf(props.step.kind))
+const values = computed(() => props.step.params as Readonly<Record<string, ParamValue>>)
 
-function set(param: string, value: number | string): void {
+function set(param: string, value: ParamValue): void {
   showStore.edit(name.value, (show) => setStepParams(show, props.home, props.step.id, { [param]: value }), `step-${props.step.id}-${param}`)
 }
 
 function reset(): void {
-  showStore.edit(name.value, (show) => setStepParams(show, props.home, props.step.id, defaultParams(stepOf(props.step.kind).params)))
+  showStore.edit(name.value, (show) => setStepParams(show, props.home, props.step.id, defaultParams(stepOf(props.step.kind).params as ParamSpecs)))
 }
 
 function remove(): void {
   showStore.edit(t('edits.removeStep'), (show) => changeTreatment(show, props.home, (chain) => chain.filter((step) => step.id !== props.step.id)))
 }
+
+/** Balances for what is nearly grey now, and holds it: automatic balance would change with every cloud. */
+async function measureAndHold(): Promise<void> {
+  const picture = await grabBefore(props.step.id)
+  const params = picture === null ? null : measureWhite(picture)
+  if (params === null) {
+    toast.error(t('bench.noGrey'))
+    return
+  }
+  showStore.edit(name.value, (show) => setStepParams(show, props.home, props.step.id, params))
+  toast(t('bench.held', { kelvin: params.temperature, tint: params.tint }))
+}
 </script>
 
 <template>
-  <section class="rounded-lg border bg-raised px-2.5 py-2" :class="isOpen ? 'border-brass' : 'border-line'" :aria-label="name">
+  <section class="rounded-lg border bg-raised px-2.5 py-2" :class="isOpen ? 'border-brass' : 'border-line'" :aria-label="name" :data-testid="`step-${step.kind}`">
     <div class="flex items-center gap-1.5">
       <GripVertical :size="14" class="grip shrink-0 cursor-grab text-soft" aria-hidden="true" />
       <button type="button" class="flex min-w-0 flex-1 items-center gap-2 text-left" :aria-expanded="isOpen" @click="emit('toggle')">
@@ -55,9 +81,11 @@ function remove(): void {
         @update:model-value="(on) => showStore.edit(name, (show) => switchStep(show, home, step.id, on))"
       />
     </div>
+    <p v-if="advice" class="mt-1.5 rounded-md bg-wash px-2 py-1 text-[12px]" role="note">{{ t(`advice.${advice}`) }}</p>
     <div v-if="isOpen" class="mt-1.5">
       <p class="mb-2 text-soft">{{ words.purposeOf(step.kind) }}</p>
-      <div v-if="colourParam || canPick" class="mb-1.5 flex items-center gap-2">
+      <KeyTools v-if="step.kind === 'chromaKey'" :step="step" />
+      <div v-if="colourParam || canPick" class="mb-1.5 flex flex-wrap items-center gap-2">
         <ColourField
           v-if="colourParam"
           :model-value="String(values[colourParam])"
@@ -73,24 +101,13 @@ function remove(): void {
         >
           {{ t(`steps.${step.kind}.pick`) }}
         </BaseButton>
+        <BaseButton v-if="step.kind === 'balance'" :icon="WandSparkles" :title="t('bench.measureHint')" @click="measureAndHold">{{ t('bench.measure') }}</BaseButton>
       </div>
-      <template v-for="[param, spec] in specs" :key="param">
-        <SliderRow
-          v-if="spec.type === 'number'"
-          class="mb-1"
-          :model-value="Number((Number(values[param]) * words.shown(spec).factor).toFixed(4))"
-          :label="words.paramOf(step.kind, param)"
-          :min="spec.min * words.shown(spec).factor"
-          :max="spec.max * words.shown(spec).factor"
-          :step="spec.step * words.shown(spec).factor"
-          :unit="words.shown(spec).unit"
-          :usual="spec.default * words.shown(spec).factor"
-          @update:model-value="set(param, Number(($event / words.shown(spec).factor).toFixed(6)))"
-        />
-      </template>
+      <StepValues :step="step" :shown-elsewhere="colourParam" @set="set" />
       <div class="mt-2 flex items-center gap-0.5">
         <BaseButton kind="quiet" class="-ml-2" :icon="RotateCcw" @click="reset">{{ t('bench.resetStep', { step: name }) }}</BaseButton>
         <span class="flex-1"></span>
+        <IconButton v-if="moveLabel" :icon="ArrowLeftRight" size="small" :label="moveLabel" @click="emit('moveHome')" />
         <IconButton :icon="ChevronUp" size="small" :label="t('bench.moveUp')" :disabled="isFirst" @click="emit('move', -1)" />
         <IconButton :icon="ChevronDown" size="small" :label="t('bench.moveDown')" :disabled="isLast" @click="emit('move', 1)" />
         <IconButton :icon="Trash2" size="small" :label="t('bench.removeStep', { step: name })" @click="remove" />

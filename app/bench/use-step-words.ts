@@ -1,7 +1,8 @@
 import { useI18n } from 'vue-i18n'
 import type { Step } from '../../core/show/show.ts'
+import { isOwnLook } from '../../core/lut/own-looks.ts'
 import { stepOf, type StepKind } from '../../core/steps/index.ts'
-import type { NumberParam, ParamSpec } from '../../core/steps/step.ts'
+import type { NumberParam, ParamSpec, ParamValue } from '../../core/steps/step.ts'
 
 /** How a parameter is shown: shares as percent, others as they are. */
 export interface ShownNumber {
@@ -17,8 +18,7 @@ export function useStepWords() {
     return { factor: spec.unit === 'share' ? 100 : 1, unit: t(`units.${spec.unit}`) }
   }
 
-  function figure(spec: ParamSpec, value: number | string): string {
-    if (spec.type === 'colour') return String(value)
+  function figure(spec: NumberParam, value: ParamValue): string {
     const { factor } = shown(spec)
     return String(Number((Number(value) * factor).toFixed(2)))
   }
@@ -28,14 +28,16 @@ export function useStepWords() {
     nameOf: (kind: StepKind) => t(`steps.${kind}.name`),
     purposeOf: (kind: StepKind) => t(`steps.${kind}.purpose`),
     paramOf: (kind: StepKind, param: string) => t(`steps.${kind}.params.${param}`),
-    /** The values of a step in one short line. */
+    /** What a step does now, in one short line: its look, effect, or the values that are not the usual ones. */
     summaryOf: (step: Step) => {
+      if (step.kind === 'look') return [isOwnLook(step.params.look) ? t(`looks.${step.params.look}`) : t('look.own'), figure(stepOf('look').params.amount, step.params.amount) + ' %'].join(' · ')
+      if (step.kind === 'room') return t(`steps.room.options.effect.${step.params.effect}`)
       const specs = stepOf(step.kind).params as Readonly<Record<string, ParamSpec>>
-      const params = step.params as Readonly<Record<string, number | string>>
-      return Object.entries(specs)
-        .filter(([, spec]) => spec.type === 'number')
-        .map(([name, spec]) => figure(spec, params[name]!))
-        .join(' · ')
+      const params = step.params as Readonly<Record<string, ParamValue>>
+      const numbers = Object.entries(specs).filter((entry): entry is [string, NumberParam] => entry[1].type === 'number')
+      const changed = numbers.filter(([name, spec]) => params[name] !== spec.default)
+      const shownNumbers = (changed.length > 0 ? changed : numbers).slice(0, 4)
+      return shownNumbers.map(([name, spec]) => figure(spec, params[name]!)).join(' · ')
     },
   }
 }

@@ -81,7 +81,7 @@ function setOpacity(percent: number): void {
           :min="-180"
           :max="180"
           :step="1"
-          :unit="t('units.deg')"
+          :unit="t('units.degrees')"
           :disabled="layer.locked"
           @update:model-value="place({ angleDeg: $event }, 'angle')"
         />

@@ -13,5 +13,6 @@ export const engineFiles: EngineFiles = {
     { family: 'Instrument Sans', url: new URL(instrumentUrl, location.href).href, weights: '400 700' },
     { family: 'Spline Sans Mono', url: new URL(splineUrl, location.href).href, weights: '400' },
   ],
+  personFiles: { runtimeUrl: new URL('/person', location.href).href, modelUrl: new URL('/person/person.tflite', location.href).href },
   assetUrlPrefix: new URL('/api/assets/', location.href).href,
 }

@@ -4,7 +4,8 @@ import { ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
-import type { EngineStats } from '../../engine/protocol.ts'
+import type { CameraControls } from '../../engine/client/camera-controls.ts'
+import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
 import { StudioHost } from '../../webcam/host/studio-host.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { exposeFigures } from './diagnostics.ts'
@@ -19,6 +20,10 @@ export const useEngineStore = defineStore('engine', () => {
   const stats = shallowRef<EngineStats | null>(null)
   const infos = shallowRef<ReadonlyMap<string, SourceInfo>>(new Map())
   const cameraStates = shallowRef<Readonly<Record<string, CameraState>>>({})
+  const cameraControls = shallowRef<Readonly<Record<string, CameraControls>>>({})
+  const scopes = shallowRef<Scopes | null>(null)
+  const personFailure = ref<string | null>(null)
+  let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
   const isFeedOn = ref(false)
   const meetingCount = ref(0)
   const hasFirstPicture = ref(false)
@@ -55,6 +60,7 @@ export const useEngineStore = defineStore('engine', () => {
       onSupply: (inputId, supply) => engine.setCamera(inputId, supply),
       onGone: (inputId) => engine.dropCamera(inputId),
       onState: (inputId, state) => (cameraStates.value = { ...cameraStates.value, [inputId]: state }),
+      onControls: (inputId, controls) => (cameraControls.value = { ...cameraControls.value, [inputId]: controls }),
     },
   )
 
@@ -68,6 +74,10 @@ export const useEngineStore = defineStore('engine', () => {
       onFirstPicture: () => (hasFirstPicture.value = true),
       onSources: (next) => (infos.value = next),
       onStats: (next) => (stats.value = next),
+      onScopes: (inputId, next) => {
+        if (inputId === watched?.inputId) scopes.value = next
+      },
+      onPersonFailed: (reason) => (personFailure.value = reason),
       onAssetFailed: (_asset, reason) => (assetFailure.value = reason),
       onCameraEnded: (inputId) => cameras.ended(inputId),
       onFailed: recover,
@@ -123,7 +133,15 @@ export const useEngineStore = defineStore('engine', () => {
     engine.setShow(show)
     if (onAirId !== null) engine.setOnAir(onAirId)
     for (const input of show.inputs) if (input.kind === 'camera') cameras.retry(input.id)
+    if (watched !== null) engine.watch(watched.inputId, watched.layer)
     if (isFeedOn.value) host.setFeed(engine.openFeed())
+  }
+
+  /** Measures an input's scopes until told otherwise. */
+  function watchScopes(inputId: string | null, layer: LayerPlace | null): void {
+    watched = inputId === null ? null : { inputId, layer }
+    scopes.value = null
+    engine.watch(inputId, layer)
   }
 
   function startFeed(): void {
@@ -146,6 +164,9 @@ export const useEngineStore = defineStore('engine', () => {
     stats,
     infos,
     cameraStates,
+    cameraControls,
+    scopes,
+    personFailure,
     isFeedOn,
     meetingCount,
     hasFirstPicture,
@@ -159,6 +180,8 @@ export const useEngineStore = defineStore('engine', () => {
     closeView: (viewId: string) => engine.closeView(viewId),
     freeze: (inputId: string, isFrozen: boolean) => engine.freeze(inputId, isFrozen),
     pick: (inputId: string, x: number, y: number, beforeStepId: string | null) => engine.pick(inputId, x, y, beforeStepId),
+    grab: (inputId: string, beforeStepId: string | null, layer: LayerPlace | null) => engine.grab(inputId, beforeStepId, layer),
+    watchScopes,
     retryCamera: (inputId: string) => cameras.retry(inputId),
     restart,
     startFeed,

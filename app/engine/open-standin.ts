@@ -8,6 +8,7 @@ export function openStandin(input: CameraInput): { port: MessagePort; stop: () =
   const worker = new Worker(new URL('../../standins/camera/camera.worker.ts', import.meta.url), { type: 'module', name: 'stand-in camera' })
   const { port1, port2 } = new MessageChannel()
   const { widthPx, heightPx, frameRate } = input
-  worker.postMessage({ port: port1, mixWasmUrl: new URL(mixWasmUrl, location.href).href, widthPx, heightPx, frameRate, seed: SEED }, [port1])
+  const standin = input.device.type === 'standin' ? input.device.standin : 'cloth'
+  worker.postMessage({ port: port1, mixWasmUrl: new URL(mixWasmUrl, location.href).href, widthPx, heightPx, frameRate, seed: SEED, standin }, [port1])
   return { port: port2, stop: () => worker.terminate() }
 }

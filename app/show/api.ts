@@ -1,3 +1,4 @@
+import type { ChainFile } from '../../core/show/schema.ts'
 import type { Show } from '../../core/show/show.ts'
 
 export interface ShowSummary {
@@ -27,6 +28,13 @@ export interface Asset {
   readonly widthPx: number
   readonly heightPx: number
   readonly fileName: string
+}
+
+/** A named chain of steps. */
+export interface Preset {
+  readonly id: string
+  readonly name: string
+  readonly chain: ChainFile
 }
 
 /** A refusal by the server, in its words. */
@@ -66,6 +74,9 @@ export const api = {
   undeleteShow: (id: string) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/undelete`, { method: 'POST' }),
   listVersions: async (id: string) => (await call<{ versions: ShowVersion[] }>(`/shows/${encodeURIComponent(id)}/versions`)).versions,
   restoreVersion: (id: string, revision: number) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/restore`, sending('POST', { revision })),
+  listPresets: async () => (await call<{ presets: Preset[] }>('/presets')).presets,
+  savePreset: (name: string, chain: ChainFile) => call<Preset>('/presets', sending('POST', { name, chain })),
+  deletePreset: (id: string) => call<void>(`/presets/${encodeURIComponent(id)}`, { method: 'DELETE' }),
   addAsset: (file: File) =>
     call<Asset>(`/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`, {
       method: 'POST',

@@ -131,6 +131,31 @@ export function moveStep(show: Show, home: TreatmentHome, stepId: string, index:
   return changeTreatment(show, home, (steps) => moveItem(steps, stepId, index))
 }
 
+/** Moves a step to another home, in one edit: from everywhere to here only, or back. It lands where the taught order has it. */
+export function moveStepHome(show: Show, from: TreatmentHome, to: TreatmentHome, stepId: string): Show {
+  const step = treatmentAt(show, from).find((candidate) => candidate.id === stepId)
+  if (step === undefined) return show
+  return addStep(
+    changeTreatment(show, from, (chain) => chain.filter((candidate) => candidate.id !== stepId)),
+    to,
+    step,
+  )
+}
+
+/** Puts steps into a chain: each replaces the first of its kind, keeping its place, or lands where the taught order has it; all on. */
+export function putSteps(show: Show, home: TreatmentHome, steps: readonly Step[]): Show {
+  return steps.reduce((current, step) => {
+    const known = treatmentAt(current, home).find((candidate) => candidate.kind === step.kind)
+    if (known === undefined) return addStep(current, home, step)
+    return changeTreatment(current, home, (chain) => chain.map((candidate) => (candidate.id === known.id ? { ...step, id: known.id } : candidate)))
+  }, show)
+}
+
+/** Replaces a whole chain by another under new ids. */
+export function applyChain(show: Show, home: TreatmentHome, steps: readonly Step[], makeId: () => string): Show {
+  return changeTreatment(show, home, () => steps.map((step) => ({ ...step, id: makeId() })))
+}
+
 /** Kinds of a list that repeat `kind`, for naming: "Picture 2". */
 export function countOfKind(inputs: readonly Input[], kind: Input['kind']): number {
   return inputs.filter((input) => input.kind === kind).length

@@ -12,7 +12,12 @@ const inputId = base.inputs[0]!.id
 function setUp() {
   const listeners: (() => void)[] = []
   const timers: (() => void)[] = []
-  const track = { stop: vi.fn() }
+  const track = {
+    stop: vi.fn(),
+    getCapabilities: () => ({ zoom: { min: 1, max: 4, step: 1 }, exposureMode: ['continuous', 'manual'] }),
+    getSettings: () => ({ zoom: 1, exposureMode: 'continuous' }),
+    applyConstraints: vi.fn(async (_constraints: MediaTrackConstraints) => undefined),
+  }
   const getUserMedia = vi.fn(async (_constraints: MediaStreamConstraints) => ({ getVideoTracks: () => [track] }) as unknown as MediaStream)
   let devices = [{ kind: 'videoinput', deviceId: 'cam-1', label: 'USB camera' }] as MediaDeviceInfo[]
   const states: CameraState[] = []
@@ -139,5 +144,24 @@ describe('CameraManager', () => {
     expect(stopStandin).toHaveBeenCalledTimes(1)
     manager.dispose()
     expect(stopStandin).toHaveBeenCalledTimes(2)
+  })
+
+  it('holds a camera’s own controls, and again when it comes back', async () => {
+    const { manager, getUserMedia, track, settle } = setUp()
+    const held = { ...DEVICE, controls: { exposureMode: 'manual', zoom: 9, tilt: 3 } }
+    manager.follow(withDevice(held))
+    await settle()
+    const calls = () => track.applyConstraints.mock.calls.map(([constraints]) => constraints.advanced?.[0])
+    expect(calls()).toEqual([{ exposureMode: 'manual' }, { zoom: 4 }])
+    // A change of a held value doesn't open the camera anew.
+    manager.follow(withDevice({ ...held, controls: { zoom: 2 } }))
+    await settle()
+    expect(getUserMedia).toHaveBeenCalledTimes(1)
+    expect(calls().at(-1)).toEqual({ zoom: 2 })
+    manager.ended(inputId)
+    manager.retry(inputId)
+    await settle()
+    expect(getUserMedia).toHaveBeenCalledTimes(2)
+    expect(calls().at(-1)).toEqual({ zoom: 2 })
   })
 })

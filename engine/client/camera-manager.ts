@@ -1,6 +1,7 @@
 // Opens the cameras a show asks for, says what is wrong with the others, and tries again by itself.
 import type { CameraInput, Show } from '../../core/show/show.ts'
 import type { CameraSupply } from '../protocol.ts'
+import { constraintsFor, controlsOf, type CameraControls } from './camera-controls.ts'
 
 /** What a camera is doing. The words for it are the app's. */
 export type CameraState = 'starting' | 'live' | 'refused' | 'busy' | 'missing' | 'unplugged' | 'failed'
@@ -19,6 +20,8 @@ export interface CameraManagerEvents {
   readonly onSupply: (inputId: string, supply: CameraSupply) => void
   readonly onGone: (inputId: string) => void
   readonly onState: (inputId: string, state: CameraState) => void
+  /** What a camera offers of its own controls, and where they stand. */
+  readonly onControls?: (inputId: string, controls: CameraControls) => void
 }
 
 interface OpenCamera {
@@ -27,6 +30,8 @@ interface OpenCamera {
   track: MediaStreamTrack | null
   stopStandin: (() => void) | null
   retryTimer: number | null
+  /** Held controls as they were last set. */
+  held: string
 }
 
 const RETRY_AFTER_MS = 2000
@@ -50,7 +55,9 @@ export class CameraManager {
     const ids = new Set(this.#inputs.map((input) => input.id))
     for (const inputId of [...this.#open.keys()]) if (!ids.has(inputId)) this.#release(inputId)
     for (const input of this.#inputs) {
-      if (this.#open.get(input.id)?.wanted !== wantedOf(input)) this.#start(input)
+      const camera = this.#open.get(input.id)
+      if (camera?.wanted !== wantedOf(input)) this.#start(input)
+      else if (camera.track !== null && camera.held !== heldOf(input)) void this.#hold(input, camera)
     }
   }
 
@@ -77,7 +84,7 @@ export class CameraManager {
   #start(input: CameraInput): void {
     const before = this.#open.get(input.id)
     if (before !== undefined) this.#stop(before)
-    const camera: OpenCamera = { wanted: wantedOf(input), state: before?.state ?? 'starting', track: null, stopStandin: null, retryTimer: null }
+    const camera: OpenCamera = { wanted: wantedOf(input), state: before?.state ?? 'starting', track: null, stopStandin: null, retryTimer: null, held: '' }
     this.#open.set(input.id, camera)
     if (before === undefined || before.wanted !== camera.wanted) this.#setState(input.id, camera, 'starting')
     if (input.device.type === 'standin') {
@@ -108,12 +115,25 @@ export class CameraManager {
       camera.track = track
       this.#events.onSupply(input.id, { type: 'stream', readable: this.#host.streamOf(track) })
       this.#setState(input.id, camera, 'live')
+      void this.#hold(input, camera)
     } catch (error) {
       if (this.#open.get(input.id) !== camera) return
       this.#events.onGone(input.id)
       this.#setState(input.id, camera, stateOfError(error, camera.state))
       this.#retryLater(input.id, camera)
     }
+  }
+
+  /** Sets the controls that the show holds, and tells what the camera offers; one that refuses keeps its picture. */
+  async #hold(input: CameraInput, camera: OpenCamera): Promise<void> {
+    const { track } = camera
+    if (track === null || input.device.type !== 'device') return
+    camera.held = heldOf(input)
+    const offered = controlsOf(track.getCapabilities?.() ?? {}, track.getSettings())
+    const constraints = constraintsFor(input.device.controls ?? {}, offered)
+    // One at a time: a refused value must not take the others with it.
+    for (const constraint of constraints.advanced ?? []) await track.applyConstraints({ advanced: [constraint] }).catch(() => undefined)
+    this.#events.onControls?.(input.id, controlsOf(track.getCapabilities?.() ?? {}, track.getSettings()))
   }
 
   /** The device by id, or by label when its id has changed. */
@@ -159,7 +179,13 @@ export class CameraManager {
 }
 
 function wantedOf(input: CameraInput): string {
-  return JSON.stringify([input.device, input.widthPx, input.heightPx, input.frameRate])
+  const { device } = input
+  const which = device.type === 'device' ? [device.deviceId, device.label] : [device.standin]
+  return JSON.stringify([device.type, which, input.widthPx, input.heightPx, input.frameRate])
+}
+
+function heldOf(input: CameraInput): string {
+  return JSON.stringify(input.device.type === 'device' ? (input.device.controls ?? {}) : {})
 }
 
 /** DOMException names of getUserMedia, W3C Media Capture and Streams §10.2. */

@@ -1,13 +1,17 @@
 // The page's handle on the engine's worker.
 import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import type { Show } from '../../core/show/show.ts'
-import type { CameraSupply, EngineStats, FontFile, FromEngine, ToEngine, ViewRequest } from '../protocol.ts'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { CameraSupply, EngineStats, FontFile, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
 
 export interface StudioEngineEvents {
   readonly onReady?: (executor: 'cpu' | 'gl') => void
   readonly onFirstPicture?: () => void
   readonly onSources?: (infos: ReadonlyMap<SourceId, SourceInfo>) => void
   readonly onStats?: (stats: EngineStats) => void
+  readonly onScopes?: (inputId: string, scopes: Scopes) => void
+  /** People can't be found in pictures; the reason is for the log. */
+  readonly onPersonFailed?: (reason: string) => void
   readonly onAssetFailed?: (asset: string, reason: string) => void
   readonly onCameraEnded?: (inputId: string) => void
   /** The worker died; `start` may be called again. */
@@ -19,12 +23,14 @@ export interface EngineFiles {
   readonly wasmUrl: string
   readonly fonts: readonly FontFile[]
   readonly assetUrlPrefix: string
+  readonly personFiles: PersonFiles
 }
 
 export class StudioEngine {
   readonly #files: EngineFiles
   readonly #events: StudioEngineEvents
   readonly #picks = new Map<number, (colour: string | null) => void>()
+  readonly #grabs = new Map<number, (picture: RgbaPicture | null) => void>()
   #worker: Worker
   #nextId = 1
   #feedTrack: MediaStreamTrack | null = null
@@ -100,7 +106,23 @@ export class StudioEngine {
     })
   }
 
+  /** Measures an input's scopes until told otherwise; null for none. */
+  watch(inputId: string | null, layer: LayerPlace | null): void {
+    this.#post({ type: 'watch', inputId, layer })
+  }
+
+  /** An input's picture as it reaches step `beforeStepId` (null: as it comes); null while there is none. */
+  grab(inputId: string, beforeStepId: string | null, layer: LayerPlace | null): Promise<RgbaPicture | null> {
+    const requestId = this.#nextId++
+    return new Promise((resolve) => {
+      this.#grabs.set(requestId, resolve)
+      this.#post({ type: 'grab', requestId, inputId, beforeStepId, layer })
+    })
+  }
+
   dispose(): void {
+    for (const resolve of this.#grabs.values()) resolve(null)
+    for (const resolve of this.#picks.values()) resolve(null)
     this.closeFeed()
     this.#worker.terminate()
   }
@@ -110,7 +132,7 @@ export class StudioEngine {
     worker.onmessage = ({ data }: MessageEvent<FromEngine>) => this.#receive(data)
     worker.onerror = (event) => this.#events.onFailed?.(event.message)
     const { wasmUrl, fonts, assetUrlPrefix } = this.#files
-    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix } satisfies ToEngine)
+    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles: this.#files.personFiles } satisfies ToEngine)
     return worker
   }
 
@@ -132,6 +154,14 @@ export class StudioEngine {
         this.#picks.get(message.requestId)?.(message.colour)
         this.#picks.delete(message.requestId)
         return
+      case 'grabbed':
+        this.#grabs.get(message.requestId)?.(message.picture)
+        this.#grabs.delete(message.requestId)
+        return
+      case 'scopes':
+        return this.#events.onScopes?.(message.inputId, message.scopes)
+      case 'personFailed':
+        return this.#events.onPersonFailed?.(message.reason)
       case 'assetFailed':
         return this.#events.onAssetFailed?.(message.asset, message.reason)
       case 'cameraEnded':

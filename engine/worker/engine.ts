@@ -7,12 +7,16 @@ import type { Show } from '../../core/show/show.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
-import type { CameraSupply, EngineStats, FromEngine, ToEngine } from '../protocol.ts'
+import type { CameraSupply, EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { CameraSource } from './camera-source.ts'
 import { FeedWriter } from './feed-writer.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { Pacer } from './pacer.ts'
+import { grabPicture } from './grab-picture.ts'
+import { PersonFinder } from './person-finder.ts'
 import { pickColour } from './pick-colour.ts'
+import { ResourceBook } from './resource-book.ts'
+import { ScopeWatch } from './scope-watch.ts'
 import { SourceBook } from './source-book.ts'
 import { holdingCardPicture } from './still-sources.ts'
 import { View } from './view.ts'
@@ -24,13 +28,18 @@ const SMALL_VIEWS_PER_TICK = 2
 /** While the feed runs it comes first: what the presenter sees is drawn at half the rate. */
 const TICKS_PER_VIEW_ON_AIR = 2
 const SMALL_VIEW_EVERY_MS_ON_AIR = 400
+const SCOPES_EVERY_MS = 220
+const SCOPES_EVERY_MS_ON_AIR = 600
 
 export class Engine {
-  readonly #post: (message: FromEngine) => void
+  readonly #post: (message: FromEngine, transfer?: Transferable[]) => void
   readonly #treatments: Treatments
   readonly #airExecutor: CpuExecutor
   readonly #book: SourceBook
   readonly #ledger = new FrameLedger()
+  readonly #resources: ResourceBook
+  readonly #persons: PersonFinder
+  #scopes: ScopeWatch | null = null
   readonly #pacer: Pacer
   readonly #cameras = new Map<string, CameraSource>()
   readonly #views = new Map<string, View>()
@@ -47,7 +56,7 @@ export class Engine {
   #ticks = 0
   #frameMs = 0
 
-  constructor(heap: Heap, assetUrl: (asset: string) => string, post: (message: FromEngine) => void) {
+  constructor(heap: Heap, assetUrl: (asset: string) => string, personFiles: PersonFiles, post: (message: FromEngine, transfer?: Transferable[]) => void) {
     this.#post = post
     this.#treatments = new Treatments(heap)
     this.#airExecutor = new CpuExecutor(this.#treatments)
@@ -57,6 +66,14 @@ export class Engine {
         post({ type: 'sources', infos: [...this.#book.infos] })
       },
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
+    })
+    this.#resources = new ResourceBook(assetUrl, {
+      onChange: (resources) => this.#treatments.setResources(resources),
+      onFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
+    })
+    this.#persons = new PersonFinder(personFiles, {
+      onMask: (sourceId, mask) => this.#treatments.setPerson(sourceId, mask),
+      onFailed: (reason) => post({ type: 'personFailed', reason }),
     })
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
@@ -102,6 +119,12 @@ export class Engine {
         return
       case 'pick':
         return this.#pick(message)
+      case 'watch':
+        this.#scopes?.dispose()
+        this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#treatments)
+        return
+      case 'grab':
+        return this.#grab(message)
       default:
         message satisfies never
     }
@@ -111,6 +134,8 @@ export class Engine {
     this.#show = show
     this.#onAirId ??= show.scenes[0]?.id ?? null
     this.#book.follow(show)
+    this.#resources.follow(show)
+    this.#persons.follow(show)
     for (const inputId of [...this.#cameras.keys()]) {
       if (!show.inputs.some((input) => input.id === inputId)) this.#dropCamera(inputId)
     }
@@ -125,6 +150,7 @@ export class Engine {
       onFrame: () => {
         if (this.#cameras.get(inputId) !== source) return
         this.#book.setLive(id, source.frame!)
+        this.#persons.look(id, source.frame!.picture)
         if (this.#beatInputId() === inputId) this.#pacer.beat()
       },
       onEnd: () => {
@@ -167,6 +193,7 @@ export class Engine {
 
   #invalidate(): void {
     this.#airPlan = null
+    this.#scopes?.invalidate()
     for (const view of this.#views.values()) view.invalidate()
   }
 
@@ -185,6 +212,7 @@ export class Engine {
       }
     }
     if (showsViews) this.#drawViews(show, nowMs)
+    if (showsViews) this.#measureScopes(show, nowMs)
     const spent = performance.now() - started
     this.#frameMs = this.#frameMs === 0 ? spent : this.#frameMs * 0.95 + spent * 0.05
     if (nowMs - this.#lastStatsMs >= STATS_EVERY_MS) {
@@ -264,6 +292,19 @@ export class Engine {
     if (this.#hasShownPicture) return
     this.#hasShownPicture = true
     this.#post({ type: 'firstPicture' })
+  }
+
+  #measureScopes(show: Show, nowMs: number): void {
+    const scopes = this.#scopes
+    if (scopes === null || nowMs - scopes.lastMs < (this.#feed === null ? SCOPES_EVERY_MS : SCOPES_EVERY_MS_ON_AIR)) return
+    scopes.lastMs = nowMs
+    const measured = scopes.measure(show, this.#book)
+    if (measured !== null) this.#post({ type: 'scopes', inputId: scopes.inputId, scopes: measured })
+  }
+
+  #grab(message: Extract<ToEngine, { type: 'grab' }>): void {
+    const picture = this.#show === null ? null : grabPicture(this.#show, this.#book, this.#treatments, message.inputId, message.beforeStepId, message.layer)
+    this.#post({ type: 'grabbed', requestId: message.requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer])
   }
 
   #pick(message: Extract<ToEngine, { type: 'pick' }>): void {

@@ -21,7 +21,7 @@ self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
 
 async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<void> {
   const [wasm] = await Promise.all([fetch(message.wasmUrl).then((response) => response.arrayBuffer()), ...message.fonts.map(loadFont)])
-  engine = new Engine(await Heap.create(wasm), (asset) => `${message.assetUrlPrefix}${asset}`, post)
+  engine = new Engine(await Heap.create(wasm), (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, post)
   post({ type: 'ready', executor: 'cpu' })
   for (const early of waiting.splice(0)) engine.receive(early)
 }
@@ -32,6 +32,6 @@ async function loadFont(file: FontFile): Promise<void> {
   ;(self as unknown as { fonts: FontFaceSet }).fonts.add(await face.load())
 }
 
-function post(message: FromEngine): void {
-  self.postMessage(message)
+function post(message: FromEngine, transfer: Transferable[] = []): void {
+  self.postMessage(message, transfer)
 }

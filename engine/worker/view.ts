@@ -1,6 +1,6 @@
 // One picture on the page: a plan of its own, drawn into a canvas that the page handed over.
 import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
-import { activeSteps, inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.ts'
+import { inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.ts'
 import { scaleScene } from '../../core/plan/scale-scene.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
@@ -8,7 +8,10 @@ import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import type { Block } from '../cpu/heap.ts'
 import type { Treatments } from '../cpu/treatments.ts'
 import type { ViewRequest } from '../protocol.ts'
+import { paintClipping } from './paint-clipping.ts'
 import type { SourceBook } from './source-book.ts'
+import { straightOf } from './straight.ts'
+import { stepsOf } from './steps-of.ts'
 
 export class View {
   readonly canvas: OffscreenCanvas
@@ -62,7 +65,7 @@ export class View {
     }
     const picture = this.#executor.render(plan, book.frames)
     if (this.request.kind === 'input' && this.request.stage === 'matte') this.show(this.#greyOf(picture))
-    else if (plan.ground === 'clear') this.show(straightOf(picture, this.#scratchFor(picture.data.length)))
+    else if (plan.ground === 'clear') this.show(this.#straight(picture))
     else this.show(picture)
     return plan.missing.length === 0
   }
@@ -94,7 +97,7 @@ export class View {
     const input = show.inputs.find((candidate) => candidate.id === request.inputId)
     const info = book.infos.get(id)
     if (input === undefined || info === undefined) return null
-    const steps = request.stage === 'before' ? [] : activeSteps(input.treatment)
+    const steps = request.stage === 'before' ? [] : stepsOf(show, input, request.layer ?? null)
     const isSmall = this.isSmall
     const widthPx = isSmall ? this.canvas.width : info.widthPx
     const heightPx = isSmall ? Math.round((this.canvas.width * info.heightPx) / info.widthPx) : info.heightPx
@@ -116,6 +119,12 @@ export class View {
     this.#greyBlock = null
   }
 
+  #straight(picture: RgbaPicture): RgbaPicture {
+    const straight = straightOf(picture, this.#scratchFor(picture.data.length))
+    if (this.request.kind === 'input' && this.request.showsClipping === true) paintClipping(straight.data)
+    return straight
+  }
+
   #scratchFor(byteLength: number): Uint8ClampedArray<ArrayBuffer> {
     if (this.#scratch.length !== byteLength) this.#scratch = new Uint8ClampedArray(byteLength)
     return this.#scratch
@@ -124,17 +133,4 @@ export class View {
 
 function imageDataOf(picture: RgbaPicture): ImageData {
   return new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, picture.widthPx, picture.heightPx)
-}
-
-/** The picture with colours divided by alpha, as ImageData wants them, in `out`. */
-function straightOf(picture: RgbaPicture, out: Uint8ClampedArray<ArrayBuffer>): RgbaPicture {
-  out.set(picture.data)
-  for (let at = 0; at < out.length; at += 4) {
-    const alpha = out[at + 3]!
-    if (alpha === 0 || alpha === 255) continue
-    out[at] = (out[at]! * 255) / alpha
-    out[at + 1] = (out[at + 1]! * 255) / alpha
-    out[at + 2] = (out[at + 2]! * 255) / alpha
-  }
-  return { ...picture, data: out }
 }

@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 // A stand-in camera on its own thread: posts a frame through a port whenever the clock says so.
 import { i420ByteLength } from '../../core/picture/picture.ts'
+import type { StandinCamera } from '../../core/show/show.ts'
 import { browserSheet } from '../drawing/canvas.ts'
 import { DrawnCamera } from './drawn-camera.ts'
 
@@ -13,6 +14,7 @@ interface StartMessage {
   readonly heightPx: number
   readonly frameRate: number
   readonly seed: number
+  readonly standin: StandinCamera
 }
 
 /** Buffers in flight: one on show, two on their way, one being drawn. */

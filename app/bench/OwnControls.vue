@@ -1,0 +1,69 @@
+<script setup lang="ts">
+// The camera's own controls, as its driver offers them: left to the camera, or held.
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { updateInput } from '../../core/show/edits.ts'
+import type { CameraInput } from '../../core/show/show.ts'
+import SelectMenu from '../base/SelectMenu.vue'
+import SliderRow from '../base/SliderRow.vue'
+import { useEngineStore } from '../engine/engine.store.ts'
+import { useShowStore } from '../show/show.store.ts'
+
+const props = defineProps<{ input: CameraInput }>()
+const { t } = useI18n()
+const showStore = useShowStore()
+const engine = useEngineStore()
+const offered = computed(() => engine.cameraControls[props.input.id] ?? null)
+const held = computed(() => (props.input.device.type === 'device' ? (props.input.device.controls ?? {}) : {}))
+const hasAny = computed(() => offered.value !== null && offered.value.modes.length + offered.value.ranges.length > 0)
+const modeOf = (name: string, value: string) => String(held.value[name] ?? value)
+/** While the camera sets a number itself, it can't be moved. */
+const isAuto = (mode: string | null) => {
+  const control = offered.value?.modes.find(({ name }) => name === mode)
+  return control !== undefined && modeOf(control.name, control.value) !== 'manual'
+}
+
+function hold(name: string, value: number | string): void {
+  showStore.edit(
+    t('ownControls.title'),
+    (show) =>
+      updateInput(show, props.input.id, (input) =>
+        input.kind === 'camera' && input.device.type === 'device'
+          ? { ...input, device: { ...input.device, controls: { ...input.device.controls, [name]: value } } }
+          : input,
+      ),
+    `own-${props.input.id}-${name}`,
+  )
+}
+</script>
+
+<template>
+  <div class="mt-2.5 border-t border-line pt-2">
+    <h4 class="font-semibold">{{ t('ownControls.title') }}</h4>
+    <p v-if="!hasAny" class="text-soft">{{ t(input.device.type === 'standin' ? 'ownControls.standin' : 'ownControls.none') }}</p>
+    <template v-else-if="offered">
+      <p class="mb-1.5 text-soft">{{ t('ownControls.hint') }}</p>
+      <div v-for="mode in offered.modes" :key="mode.name" class="mb-1 grid grid-cols-[1fr_120px] items-center gap-2">
+        <span>{{ t(`ownControls.${mode.name}`) }}</span>
+        <SelectMenu
+          :model-value="modeOf(mode.name, mode.value)"
+          :label="t(`ownControls.${mode.name}`)"
+          :options="mode.options.map((option) => ({ value: option, label: t(`ownControls.options.${option}`, option) }))"
+          @update:model-value="hold(mode.name, $event)"
+        />
+      </div>
+      <div v-for="range in offered.ranges" :key="range.name" class="mb-1.5">
+        <SliderRow
+          :model-value="Number(held[range.name] ?? range.value)"
+          :label="t(`ownControls.${range.name}`)"
+          :min="range.min"
+          :max="range.max"
+          :step="range.step"
+          :disabled="isAuto(range.mode)"
+          @update:model-value="hold(range.name, $event)"
+        />
+        <p class="text-[12px] text-soft">{{ t(`ownControls.costs.${range.name}`) }}</p>
+      </div>
+    </template>
+  </div>
+</template>

@@ -1,0 +1,31 @@
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import { activeSteps, inputSourceId, planInput } from '../../core/plan/plan-frame.ts'
+import type { Show } from '../../core/show/show.ts'
+import { CpuExecutor } from '../cpu/cpu-executor.ts'
+import type { Treatments } from '../cpu/treatments.ts'
+import type { LayerPlace } from '../protocol.ts'
+import type { SourceBook } from './source-book.ts'
+import { treatmentOf } from './steps-of.ts'
+import { straightOf } from './straight.ts'
+
+/** An input's picture as it reaches a step (null: as it comes), straight, in memory of its own; null while there is none. */
+export function grabPicture(
+  show: Show,
+  book: SourceBook,
+  treatments: Treatments,
+  inputId: string,
+  beforeStepId: string | null,
+  layer: LayerPlace | null,
+): RgbaPicture | null {
+  const info = book.infos.get(inputSourceId(inputId))
+  const input = show.inputs.find((candidate) => candidate.id === inputId)
+  if (info === undefined || input === undefined) return null
+  const chain = treatmentOf(show, input, layer)
+  const until = chain.findIndex((step) => step.id === beforeStepId)
+  const plan = planInput(inputId, info, activeSteps(chain.slice(0, Math.max(0, until))), info.widthPx, info.heightPx)
+  const executor = new CpuExecutor(treatments)
+  const rendered = executor.render(plan, book.frames)
+  const picture = straightOf(rendered, new Uint8ClampedArray(rendered.data.length))
+  executor.dispose()
+  return picture
+}

@@ -1,0 +1,83 @@
+// Asks a worker of its own where the person is, for each camera whose treatment wants to know.
+import type { Plane } from '../../core/picture/float-picture.ts'
+import type { Picture } from '../../core/picture/picture.ts'
+import type { SourceId } from '../../core/plan/frame-plan.ts'
+import { activeSteps, inputSourceId } from '../../core/plan/plan-frame.ts'
+import type { Show } from '../../core/show/show.ts'
+import { needsPerson } from '../../core/steps/chain.ts'
+import { PERSON_HEIGHT_PX, PERSON_WIDTH_PX, type FromPerson, type ToPerson } from '../person/person-protocol.ts'
+import { shrinkPicture } from '../person/shrink-picture.ts'
+import type { PersonFiles } from '../protocol.ts'
+
+/** Masks a second at most: more would take the machine from the picture. */
+const LOOK_EVERY_MS = 55
+
+export interface PersonFinderEvents {
+  readonly onMask: (sourceId: SourceId, mask: Plane | null) => void
+  readonly onFailed: (reason: string) => void
+}
+
+export class PersonFinder {
+  readonly #files: PersonFiles
+  readonly #events: PersonFinderEvents
+  #worker: Worker | null = null
+  #wanted = new Set<SourceId>()
+  /** Sources whose picture is being looked at. */
+  readonly #busy = new Set<SourceId>()
+  readonly #lastMs = new Map<SourceId, number>()
+
+  constructor(files: PersonFiles, events: PersonFinderEvents) {
+    this.#files = files
+    this.#events = events
+  }
+
+  /** Looks in the inputs whose treatment, or that of a layer, works on the room. */
+  follow(show: Show): void {
+    const wanted = new Set<SourceId>()
+    for (const input of show.inputs) {
+      const layers = show.scenes.flatMap((scene) => scene.layers).filter((layer) => layer.kind === 'input' && layer.inputId === input.id)
+      const chains = [input.treatment, ...layers.map((layer) => layer.treatment)]
+      if (chains.some((chain) => needsPerson(activeSteps(chain)))) wanted.add(inputSourceId(input.id))
+    }
+    for (const sourceId of this.#wanted) if (!wanted.has(sourceId)) this.#events.onMask(sourceId, null)
+    this.#wanted = wanted
+    if (wanted.size === 0) this.#stop()
+    else this.#worker ??= this.#start()
+  }
+
+  /** Offers a new picture; it is looked at if the last one is done and long enough ago. */
+  look(sourceId: SourceId, picture: Picture): void {
+    if (this.#worker === null || !this.#wanted.has(sourceId) || this.#busy.has(sourceId)) return
+    const now = performance.now()
+    if (now - (this.#lastMs.get(sourceId) ?? -Infinity) < LOOK_EVERY_MS) return
+    this.#lastMs.set(sourceId, now)
+    this.#busy.add(sourceId)
+    const small = shrinkPicture(picture, PERSON_WIDTH_PX, PERSON_HEIGHT_PX)
+    this.#worker.postMessage({ type: 'look', sourceId, data: small } satisfies ToPerson, [small.buffer])
+  }
+
+  #start(): Worker {
+    const worker = new Worker(new URL('../person/person.worker.ts', import.meta.url), { type: 'module', name: 'person' })
+    worker.onmessage = ({ data }: MessageEvent<FromPerson>) => {
+      if (data.type === 'failed') {
+        this.#events.onFailed(data.reason)
+        this.#stop()
+        return
+      }
+      this.#busy.delete(data.sourceId)
+      if (this.#wanted.has(data.sourceId)) this.#events.onMask(data.sourceId, { widthPx: PERSON_WIDTH_PX, heightPx: PERSON_HEIGHT_PX, data: data.mask })
+    }
+    worker.onerror = (event) => {
+      this.#events.onFailed(event.message)
+      this.#stop()
+    }
+    worker.postMessage({ type: 'start', files: this.#files } satisfies ToPerson)
+    return worker
+  }
+
+  #stop(): void {
+    this.#worker?.terminate()
+    this.#worker = null
+    this.#busy.clear()
+  }
+}

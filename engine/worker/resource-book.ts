@@ -1,0 +1,79 @@
+// Looks and pictures that steps refer to by name: loaded once, handed to whoever treats.
+import { parseHex } from '../../core/colour/hex.ts'
+import { parseCube } from '../../core/lut/cube.ts'
+import type { Lut } from '../../core/lut/lut.ts'
+import { isOwnLook } from '../../core/lut/own-looks.ts'
+import { lutFromPicture } from '../../core/lut/picture-lut.ts'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { Show, Step } from '../../core/show/show.ts'
+import type { ChainResources } from '../cpu/treatments.ts'
+import { loadAsset } from './still-sources.ts'
+
+export interface ResourceBookEvents {
+  readonly onChange: (resources: ChainResources) => void
+  readonly onFailed: (reference: string, reason: string) => void
+}
+
+export class ResourceBook {
+  readonly #assetUrl: (asset: string) => string
+  readonly #events: ResourceBookEvents
+  readonly #luts = new Map<string, Lut>()
+  readonly #pictures = new Map<string, RgbaPicture>()
+  /** What was asked for and came, is coming or failed. */
+  readonly #asked = new Set<string>()
+
+  constructor(assetUrl: (asset: string) => string, events: ResourceBookEvents) {
+    this.#assetUrl = assetUrl
+    this.#events = events
+  }
+
+  get resources(): ChainResources {
+    return { lut: (reference) => this.#luts.get(reference) ?? null, picture: (reference) => this.#pictures.get(reference) ?? null }
+  }
+
+  /** Loads what the steps of a show refer to and is not there yet. */
+  follow(show: Show): void {
+    const chains = [...show.inputs.map((input) => input.treatment), ...show.scenes.flatMap((scene) => scene.layers.map((layer) => layer.treatment))]
+    for (const step of chains.flat()) this.#want(step, show)
+  }
+
+  #want(step: Step, show: Show): void {
+    if (step.kind === 'look' && !isOwnLook(step.params.look)) this.#load(step.params.look, () => this.#loadLut(step.params.look))
+    if (step.kind === 'chromaKey' && step.params.plate !== '') this.#load(step.params.plate, () => this.#loadPicture(step.params.plate, step.params.plate))
+    if (step.kind !== 'room' || step.params.input === '') return
+    const input = show.inputs.find((candidate) => candidate.id === step.params.input)
+    if (input?.kind === 'picture') this.#load(`${input.id} ${input.asset}`, () => this.#loadPicture(input.id, input.asset))
+    if (input?.kind !== 'colour') return
+    const [red, green, blue] = parseHex(input.colour)
+    const known = this.#pictures.get(input.id)
+    const data = Uint8Array.of(red * 255, green * 255, blue * 255, 255)
+    if (known?.widthPx === 1 && known.data.every((value, i) => value === data[i])) return
+    this.#pictures.set(input.id, { format: 'rgba', widthPx: 1, heightPx: 1, data })
+    this.#events.onChange(this.resources)
+  }
+
+  #load(name: string, load: () => Promise<void>): void {
+    if (name === '' || this.#asked.has(name)) return
+    this.#asked.add(name)
+    load().then(
+      () => this.#events.onChange(this.resources),
+      (error: unknown) => {
+        // It may be there the next time the show changes.
+        this.#asked.delete(name)
+        this.#events.onFailed(name, error instanceof Error ? error.message : String(error))
+      },
+    )
+  }
+
+  async #loadLut(asset: string): Promise<void> {
+    const url = this.#assetUrl(asset)
+    const response = await fetch(url)
+    if (!response.ok) throw new Error(`the look could not be read (${response.status})`)
+    const isText = response.headers.get('content-type')?.startsWith('application/x-cube') === true
+    this.#luts.set(asset, isText ? parseCube(await response.text()) : lutFromPicture(await loadAsset(url)))
+  }
+
+  async #loadPicture(name: string, asset: string): Promise<void> {
+    this.#pictures.set(name, await loadAsset(this.#assetUrl(asset)))
+  }
+}
