@@ -49,7 +49,13 @@ export interface FontFile {
 export type CameraSupply = { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> } | { readonly type: 'port'; readonly port: MessagePort }
 
 export type ToEngine =
-  | { readonly type: 'start'; readonly wasmUrl: string; readonly fonts: readonly FontFile[]; readonly assetUrlPrefix: string; readonly personFiles: PersonFiles }
+  | {
+      readonly type: 'start'
+      readonly wasmUrl: string
+      readonly fonts: readonly FontFile[]
+      readonly assetUrlPrefix: string
+      readonly personFiles: PersonFiles
+    }
   | { readonly type: 'show'; readonly show: Show }
   | { readonly type: 'onAir'; readonly sceneId: string }
   | { readonly type: 'camera'; readonly inputId: string; readonly supply: CameraSupply }

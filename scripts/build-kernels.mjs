@@ -5,15 +5,19 @@ import { existsSync, statSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 const kernels = [
-  { sources: ['engine/cpu/kernels/kernels.ts', 'engine/cpu/kernels/spatial.ts'], target: 'engine/cpu/kernels/kernels.wasm' },
-  { sources: ['standins/camera/kernels/mix.ts'], target: 'standins/camera/kernels/mix.wasm' },
+  {
+    sources: ['engine/cpu/kernels/kernels.ts', 'engine/cpu/kernels/spatial.ts', 'engine/cpu/kernels/edges.ts'],
+    shared: ['engine/cpu/kernels/packed.ts'],
+    target: 'engine/cpu/kernels/kernels.wasm',
+  },
+  { sources: ['standins/camera/kernels/mix.ts'], shared: [], target: 'standins/camera/kernels/mix.wasm' },
 ]
 const flags = ['--runtime', 'stub', '--enable', 'simd', '-O3', '--noAssert', '--importMemory', '--noExportMemory']
 
 /** Compiles what is newer than its result; throws when the compiler refuses. */
 export function buildKernels() {
-  for (const { sources, target } of kernels) {
-    if (existsSync(target) && sources.every((source) => statSync(target).mtimeMs >= statSync(source).mtimeMs)) continue
+  for (const { sources, shared, target } of kernels) {
+    if (existsSync(target) && [...sources, ...shared].every((source) => statSync(target).mtimeMs >= statSync(source).mtimeMs)) continue
     // The memory is declared by the host, which knows how much it needs.
     const result = spawnSync(process.execPath, ['node_modules/assemblyscript/bin/asc.js', ...sources, ...flags, '-o', target], { stdio: 'inherit' })
     if (result.status !== 0) throw new Error(`the kernel compiler ended with ${result.status} for ${sources.join(' and ')}`)

@@ -115,7 +115,10 @@ function withMetadata(model, metadata) {
   bytes.set(model, headEnd)
 
   out.setUint32(0, ROOT, true)
-  bytes.set([...'TFL3'].map((letter) => letter.charCodeAt(0)), 4)
+  bytes.set(
+    [...'TFL3'].map((letter) => letter.charCodeAt(0)),
+    4,
+  )
   out.setUint16(VTABLE, 20, true)
   out.setUint16(VTABLE + 2, 36, true)
   const slots = [4, 8, 12, description === 0 ? 0 : 16, 20, metadataBuffers === 0 ? 0 : 24, 28, signatures === 0 ? 0 : 32]

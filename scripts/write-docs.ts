@@ -25,8 +25,8 @@ export function madeDocuments(): Map<string, string> {
 
 function stepsTable(): string {
   const rows = steps.flatMap((step) =>
-    Object.entries(step.params as Readonly<Record<string, ParamSpec>>).map(([name, spec]) =>
-      `| ${step.kind} | ${name} | ${rangeOf(spec)} | ${String(spec.default) || '–'} | ${spec.type === 'number' ? spec.unit : ''} |`,
+    Object.entries(step.params as Readonly<Record<string, ParamSpec>>).map(
+      ([name, spec]) => `| ${step.kind} | ${name} | ${rangeOf(spec)} | ${String(spec.default) || '–'} | ${spec.type === 'number' ? spec.unit : ''} |`,
     ),
   )
   return [

@@ -29,7 +29,9 @@ const MARGIN_PX = 20
 
 const modes = computed(() => (['before', 'split', 'after', 'matte'] as const).map((value) => ({ value, label: t(`bench.${value}`) })))
 const backings = computed(() => (['checker', 'warning', 'white', 'black'] as const).map((value) => ({ value, label: t(`bench.backings.${value}`) })))
-const zooms = computed(() => (['fit', 1, 2, 4] as const satisfies readonly Zoom[]).map((value) => ({ value, label: value === 'fit' ? t('bench.fit') : `${value * 100} %` })))
+const zooms = computed(() =>
+  (['fit', 1, 2, 4] as const satisfies readonly Zoom[]).map((value) => ({ value, label: value === 'fit' ? t('bench.fit') : `${value * 100} %` })),
+)
 const info = computed(() => engine.infos.get(`input:${props.input?.id}`) ?? { widthPx: 1280, heightPx: 720, isOpaque: true })
 const scale = computed(() => {
   if (bench.zoom !== 'fit') return bench.zoom
@@ -95,7 +97,12 @@ onBeforeUnmount(() => {
       </BaseButton>
       <SelectMenu v-model="bench.zoom" class="shrink-0" :label="t('bench.zoom')" :options="zooms" />
     </div>
-    <div ref="well" class="relative grid min-h-0 overflow-auto bg-well" :class="bench.zoom === 'fit' ? 'place-items-center' : ''" :tabindex="bench.zoom === 'fit' ? -1 : 0">
+    <div
+      ref="well"
+      class="relative grid min-h-0 overflow-auto bg-well"
+      :class="bench.zoom === 'fit' ? 'place-items-center' : ''"
+      :tabindex="bench.zoom === 'fit' ? -1 : 0"
+    >
       <EmptyState v-if="input === null" class="text-[#e9e6dd]" :title="t('bench.empty')" :hint="t('bench.emptyHint')" />
       <div
         v-else

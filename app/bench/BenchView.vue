@@ -27,11 +27,7 @@ watch(
   },
   { immediate: true },
 )
-watch(
-  () => [bench.inputId, bench.layer] as const,
-  ([inputId, layer]) => engine.watchScopes(inputId, layer),
-  { immediate: true },
-)
+watch([() => bench.inputId, () => bench.layer], ([inputId, layer]) => engine.watchScopes(inputId, layer), { immediate: true })
 onBeforeUnmount(() => engine.watchScopes(null, null))
 </script>
 

@@ -13,8 +13,7 @@ import { useEngineStore } from '../engine/engine.store.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useBenchStore } from './bench.store.ts'
-import CameraDevice from './CameraDevice.vue'
-import OwnControls from './OwnControls.vue'
+import DeviceCard from './DeviceCard.vue'
 import PresetMenu from './PresetMenu.vue'
 import ScopeChoice from './ScopeChoice.vue'
 import StepCard from './StepCard.vue'
@@ -44,7 +43,7 @@ const moveLabel = computed(() => {
 
 // The key is what most people came for.
 watch(
-  () => [props.input?.id, bench.layer],
+  () => `${props.input?.id} ${bench.layer?.layerId}`,
   () => (openId.value = chain.value.find((step) => step.kind === 'chromaKey')?.id ?? chain.value[0]?.id ?? null),
   { immediate: true },
 )
@@ -90,14 +89,17 @@ function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | unde
         <PresetMenu :input="input" />
       </div>
       <ScopeChoice :places="places" />
-      <section v-if="input.kind === 'camera' && bench.layer === null" class="mb-2 rounded-lg border border-line bg-raised px-2.5 py-2.5">
-        <h3 class="mb-2 font-semibold">{{ t('bench.device') }}</h3>
-        <CameraDevice :input="input" />
-        <OwnControls :input="input" />
-      </section>
+      <DeviceCard v-if="input.kind === 'camera' && bench.layer === null" :key="input.id" :input="input" />
       <p v-if="engine.personFailure" class="mb-2 rounded-lg bg-wash px-2.5 py-2" role="status">{{ t('room.failed') }}</p>
       <p v-if="everywhere.length > 0" class="mb-2 rounded-lg border border-dashed border-line px-2.5 py-2 text-soft">
-        {{ t('bench.firstEverywhere', { steps: everywhere.filter((step) => step.on).map((step) => nameOf(step.kind)).join(', ') }) }}
+        {{
+          t('bench.firstEverywhere', {
+            steps: everywhere
+              .filter((step) => step.on)
+              .map((step) => nameOf(step.kind))
+              .join(', '),
+          })
+        }}
       </p>
       <VueDraggable :model-value="[...chain]" tag="ol" handle=".grip" :animation="150" :force-fallback="true" @end="onDrop">
         <li v-for="(step, index) in chain" :key="step.id" class="mb-2">

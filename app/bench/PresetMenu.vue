@@ -29,8 +29,18 @@ const actions = computed<MenuAction[]>(() => [
     ...(index === 0 ? { group: t('presets.apply') } : {}),
     run: () => apply(preset.chain.steps, preset.name),
   })),
-  ...others.value.map((other, index) => ({ label: other.name, icon: Copy, ...(index === 0 ? { group: t('presets.copyTo') } : {}), run: () => copyTo(other.id, other.name) })),
-  ...presets.value.map((preset, index) => ({ label: preset.name, icon: Trash2, ...(index === 0 ? { group: t('presets.delete') } : {}), run: () => void remove(preset) })),
+  ...others.value.map((other, index) => ({
+    label: other.name,
+    icon: Copy,
+    ...(index === 0 ? { group: t('presets.copyTo') } : {}),
+    run: () => copyTo(other.id, other.name),
+  })),
+  ...presets.value.map((preset, index) => ({
+    label: preset.name,
+    icon: Trash2,
+    ...(index === 0 ? { group: t('presets.delete') } : {}),
+    run: () => void remove(preset),
+  })),
 ])
 
 function startNaming(): void {
@@ -70,7 +80,9 @@ function onFile(event: Event): void {
           </label>
           <div class="mt-4 flex justify-end gap-2">
             <BaseButton @click="isNaming = false">{{ t('presets.cancel') }}</BaseButton>
-            <button type="submit" class="rounded-lg bg-green px-3 py-1.5 font-medium text-on-green disabled:opacity-45" :disabled="name.trim() === ''">{{ t('presets.keep') }}</button>
+            <button type="submit" class="rounded-lg bg-green px-3 py-1.5 font-medium text-on-green disabled:opacity-45" :disabled="name.trim() === ''">
+              {{ t('presets.keep') }}
+            </button>
           </div>
         </DialogPanel>
       </div>

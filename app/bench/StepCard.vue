@@ -38,7 +38,9 @@ const words = useStepWords()
 const { grabBefore } = useGrab()
 const name = computed(() => words.nameOf(props.step.kind))
 /** The first colour is shown beside the button that picks it. */
-const colourParam = computed(() => Object.entries(stepOf(props.step.kind).params as ParamSpecs).find(([, spec]: [string, ParamSpec]) => spec.type === 'colour')?.[0] ?? null)
+const colourParam = computed(
+  () => Object.entries(stepOf(props.step.kind).params as ParamSpecs).find(([, spec]: [string, ParamSpec]) => spec.type === 'colour')?.[0] ?? null,
+)
 const canPick = computed(() => 'pick' in stepOf(props.step.kind))
 const values = computed(() => props.step.params as Readonly<Record<string, ParamValue>>)
 
@@ -68,7 +70,12 @@ async function measureAndHold(): Promise<void> {
 </script>
 
 <template>
-  <section class="rounded-lg border bg-raised px-2.5 py-2" :class="isOpen ? 'border-brass' : 'border-line'" :aria-label="name" :data-testid="`step-${step.kind}`">
+  <section
+    class="rounded-lg border bg-raised px-2.5 py-2"
+    :class="isOpen ? 'border-brass' : 'border-line'"
+    :aria-label="name"
+    :data-testid="`step-${step.kind}`"
+  >
     <div class="flex items-center gap-1.5">
       <GripVertical :size="14" class="grip shrink-0 cursor-grab text-soft" aria-hidden="true" />
       <button type="button" class="flex min-w-0 flex-1 items-center gap-2 text-left" :aria-expanded="isOpen" @click="emit('toggle')">
@@ -101,7 +108,11 @@ async function measureAndHold(): Promise<void> {
         >
           {{ t(`steps.${step.kind}.pick`) }}
         </BaseButton>
-        <BaseButton v-if="step.kind === 'balance'" :icon="WandSparkles" :title="t('bench.measureHint')" @click="measureAndHold">{{ t('bench.measure') }}</BaseButton>
+        <BaseButton v-if="step.kind === 'balance'" :icon="WandSparkles" :title="t('bench.measureHint')" @click="measureAndHold">
+{{
+          t('bench.measure')
+        }}
+</BaseButton>
       </div>
       <StepValues :step="step" :shown-elsewhere="colourParam" @set="set" />
       <div class="mt-2 flex items-center gap-0.5">

@@ -49,7 +49,13 @@ export function useFindKey(step: () => KeyStep) {
     solving.onerror = (event) => receive({ type: 'failed', reason: event.message })
     const chain = treatmentAt(showStore.show!, bench.home)
     const before = activeSteps(chain).filter((call) => ['chromaKey', 'matteEdge', 'spill'].includes(call.kind))
-    solving.postMessage({ wasmUrl: engineFiles.wasmUrl, picture, hint: parseHex(step().params.colour), plate: await plateOf(picture), before } satisfies SolveRequest)
+    solving.postMessage({
+      wasmUrl: engineFiles.wasmUrl,
+      picture,
+      hint: parseHex(step().params.colour),
+      plate: await plateOf(picture),
+      before,
+    } satisfies SolveRequest)
   }
 
   /** The empty cloth that was taken, as the key uses it. */

@@ -30,7 +30,11 @@ export function useStepWords() {
     paramOf: (kind: StepKind, param: string) => t(`steps.${kind}.params.${param}`),
     /** What a step does now, in one short line: its look, effect, or the values that are not the usual ones. */
     summaryOf: (step: Step) => {
-      if (step.kind === 'look') return [isOwnLook(step.params.look) ? t(`looks.${step.params.look}`) : t('look.own'), figure(stepOf('look').params.amount, step.params.amount) + ' %'].join(' · ')
+      if (step.kind === 'look')
+        return [
+          isOwnLook(step.params.look) ? t(`looks.${step.params.look}`) : t('look.own'),
+          figure(stepOf('look').params.amount, step.params.amount) + ' %',
+        ].join(' · ')
       if (step.kind === 'room') return t(`steps.room.options.effect.${step.params.effect}`)
       const specs = stepOf(step.kind).params as Readonly<Record<string, ParamSpec>>
       const params = step.params as Readonly<Record<string, ParamValue>>

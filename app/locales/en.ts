@@ -214,7 +214,7 @@ export default {
     live: 'Live',
     still: 'Still',
     matteHint: 'White stays, black is clear, grey shows through.',
-    device: 'Device',
+    device: 'Camera and its own controls',
     addInput: 'Add a camera',
   },
   scopes: {
@@ -276,6 +276,7 @@ export default {
   ownControls: {
     title: 'Camera’s own controls',
     hint: 'Set these first: they change what the sensor records. Hold them, so that skin stays when a cloud passes.',
+    held: '{count} held',
     none: 'This camera offers none to the browser.',
     standin: 'A stand-in has none. A real camera may offer exposure, focus and white balance here.',
     exposureMode: 'Exposure',

@@ -56,7 +56,15 @@ export const stepWords = {
     pickHint: 'Click the cloth in the picture, a little away from the presenter. Escape leaves.',
     picked: 'Backdrop set to {colour}',
     pickRefused: 'That colour can not be keyed. Click the cloth.',
-    params: { colour: 'Backdrop', tolerance: 'Tolerance', softness: 'Softness', spill: 'Spill', backdrop: 'Cloth is', surface: 'Fitted cloth', plate: 'Empty cloth' },
+    params: {
+      colour: 'Backdrop',
+      tolerance: 'Tolerance',
+      softness: 'Softness',
+      spill: 'Spill',
+      backdrop: 'Cloth is',
+      surface: 'Fitted cloth',
+      plate: 'Empty cloth',
+    },
     options: { backdrop: { plain: 'Even', fitted: 'Fitted', plate: 'Measured' } },
   },
   colourKey: {

@@ -15,7 +15,8 @@ const KEYWORDS = ['TITLE', 'LUT_1D_SIZE', 'LUT_3D_SIZE', 'DOMAIN_MIN', 'DOMAIN_M
 
 /** Reads a .cube file. Throws a CubeError that names the line, the rule and what came. */
 export function parseCube(text: string): Lut {
-  const lines = text.split(/\r\n|\r|\n/)
+  // Some editors put a byte-order mark in front.
+  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)
   let kind: Lut['kind'] | null = null
   let size = 0
   let sizeLine = 0
@@ -27,7 +28,7 @@ export function parseCube(text: string): Lut {
     const number = i + 1
     const line = lines[i]!.trim()
     if (line === '' || line.startsWith('#')) continue
-    // eslint-disable-next-line no-control-regex
+     
     const foreign = /[^\t\x20-\x7e]/.exec(line)
     if (foreign !== null && !line.startsWith('TITLE')) throw new CubeError(number, `"${foreign[0]}" is no character of a .cube file; save it as plain text`)
     const [word, ...rest] = line.split(/\s+/) as [string, ...string[]]

@@ -70,7 +70,10 @@ function applyTetrahedral({ size, data }: Lut, red: number, green: number, blue:
   const fourth = third + leastStep
   for (let channel = 0; channel < 3; channel += 1) {
     pixel[channel] =
-      data[first + channel]! * (1 - most) + data[second + channel]! * (most - middle) + data[third + channel]! * (middle - least) + data[fourth + channel]! * least
+      data[first + channel]! * (1 - most) +
+      data[second + channel]! * (most - middle) +
+      data[third + channel]! * (middle - least) +
+      data[fourth + channel]! * least
   }
 }
 

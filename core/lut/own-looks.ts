@@ -5,7 +5,22 @@ import { clamp01 } from '../picture/float-picture.ts'
 import { bakeLut, type Lut } from './lut.ts'
 
 /** Names of our own looks, as shown in the list from quiet to strong. */
-export const ownLooks = ['morningTea', 'windowSeat', 'beeswax', 'meadow', 'sloeBerry', 'lateTrain', 'chalk', 'linen', 'harvest', 'newsprint', 'inkwell', 'sepia', 'duskTwoTone', 'mossTwoTone'] as const
+export const ownLooks = [
+  'morningTea',
+  'windowSeat',
+  'beeswax',
+  'meadow',
+  'sloeBerry',
+  'lateTrain',
+  'chalk',
+  'linen',
+  'harvest',
+  'newsprint',
+  'inkwell',
+  'sepia',
+  'duskTwoTone',
+  'mossTwoTone',
+] as const
 export type OwnLook = (typeof ownLooks)[number]
 
 /** What a look does to a colour, in this order. */

@@ -8,8 +8,21 @@ export interface GuidedFit {
 }
 
 /** Fits `input` to `guide` in windows of ±radius; `epsilon` is the variance below which a window counts as flat. */
-export function guidedFilter(guide: ArrayLike<number>, input: ArrayLike<number>, widthPx: number, heightPx: number, radius: number, epsilon: number): GuidedFit {
-  const mean = (of: (i: number) => number) => boxMean(Float32Array.from({ length: widthPx * heightPx }, (_, i) => of(i)), widthPx, heightPx, radius)
+export function guidedFilter(
+  guide: ArrayLike<number>,
+  input: ArrayLike<number>,
+  widthPx: number,
+  heightPx: number,
+  radius: number,
+  epsilon: number,
+): GuidedFit {
+  const mean = (of: (i: number) => number) =>
+    boxMean(
+      Float32Array.from({ length: widthPx * heightPx }, (_, i) => of(i)),
+      widthPx,
+      heightPx,
+      radius,
+    )
   const meanGuide = mean((i) => guide[i]!)
   const meanInput = mean((i) => input[i]!)
   const meanSquare = mean((i) => guide[i]! * guide[i]!)

@@ -69,8 +69,11 @@ export class PullPush {
         const count = fine.sums[cell * 4 + 3]!
         const trust = count >= FULL_TRUST ? 1 : count / FULL_TRUST
         for (let channel = 0; channel < 3; channel += 1) {
-          const upper = coarse.colours[(top * coarse.columns + left) * 3 + channel]! * (1 - shareX) + coarse.colours[(top * coarse.columns + right) * 3 + channel]! * shareX
-          const lower = coarse.colours[(bottom * coarse.columns + left) * 3 + channel]! * (1 - shareX) + coarse.colours[(bottom * coarse.columns + right) * 3 + channel]! * shareX
+          const upper =
+            coarse.colours[(top * coarse.columns + left) * 3 + channel]! * (1 - shareX) + coarse.colours[(top * coarse.columns + right) * 3 + channel]! * shareX
+          const lower =
+            coarse.colours[(bottom * coarse.columns + left) * 3 + channel]! * (1 - shareX) +
+            coarse.colours[(bottom * coarse.columns + right) * 3 + channel]! * shareX
           const guess = upper * (1 - shareY) + lower * shareY
           const own = count > 0 ? fine.sums[cell * 4 + channel]! / count : 0
           fine.colours[cell * 3 + channel] = trust * own + (1 - trust) * guess

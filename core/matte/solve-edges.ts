@@ -5,11 +5,11 @@ import { LUMA_B, LUMA_G, LUMA_R } from '../colour/luma.ts'
 import { PullPush } from './pull-push.ts'
 
 /** Colours from here on are surely the presenter, up to there surely the backdrop. */
-const SURE_FRONT = 0.98
-const SURE_BACK = 0.02
+export const SURE_FRONT = 0.98
+export const SURE_BACK = 0.02
 /** Every second pixel of every second row is enough to know a colour by. */
-const SAMPLE_STEP = 2
-const CELL_PX = 8
+export const SAMPLE_STEP = 2
+export const CELL_PX = 8
 /** Below this opacity, dividing by it would only amplify noise. */
 const LEAST_OPACITY = 0.1
 const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))

@@ -27,7 +27,15 @@ function extreme({ widthPx, heightPx, data }: Plane, radius: number, isLargest: 
   return { widthPx, heightPx, data: extremeLines(across, heightPx, widthPx, widthPx, 1, radius, isLargest) }
 }
 
-function extremeLines(from: ArrayLike<number>, length: number, lines: number, step: number, lineStep: number, radius: number, isLargest: boolean): Float64Array {
+function extremeLines(
+  from: ArrayLike<number>,
+  length: number,
+  lines: number,
+  step: number,
+  lineStep: number,
+  radius: number,
+  isLargest: boolean,
+): Float64Array {
   const out = new Float64Array(length * lines)
   for (let line = 0; line < lines; line += 1) {
     for (let i = 0; i < length; i += 1) {

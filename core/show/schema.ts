@@ -29,10 +29,15 @@ function paramSchema(spec: ParamSpec): z.ZodType {
       return colour.default(spec.default)
     case 'choice':
       return z
-        .enum(spec.options as readonly [string, ...string[]], { error: (issue) => `must be one of ${spec.options.join(', ')}, got ${JSON.stringify(issue.input)}` })
+        .enum(spec.options as readonly [string, ...string[]], {
+          error: (issue) => `must be one of ${spec.options.join(', ')}, got ${JSON.stringify(issue.input)}`,
+        })
         .default(spec.default)
     case 'reference':
-      return z.string().regex(/^[A-Za-z0-9_-]{0,64}$/, 'must be the name of a look, the SHA-256 of an uploaded file or the id of an input').default(spec.default)
+      return z
+        .string()
+        .regex(/^[A-Za-z0-9_-]{0,64}$/, 'must be the name of a look, the SHA-256 of an uploaded file or the id of an input')
+        .default(spec.default)
     case 'numbers':
       return z
         .array(numberWithin(-spec.most, spec.most))
@@ -52,7 +57,12 @@ const treatment = z.array(stepSchema).max(LIMITS.steps)
 
 const device = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('standin'), standin: z.enum(standinCameras) }),
-  z.strictObject({ type: z.literal('device'), deviceId: z.string().max(200), label: z.string().max(200), controls: z.record(z.string().max(40), z.union([z.number(), z.string().max(40)])).optional() }),
+  z.strictObject({
+    type: z.literal('device'),
+    deviceId: z.string().max(200),
+    label: z.string().max(200),
+    controls: z.record(z.string().max(40), z.union([z.number(), z.string().max(40)])).optional(),
+  }),
 ])
 
 const cameraInput = z.strictObject({

@@ -1,15 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
-import { testShow } from '../../tests/support/shows.ts'
+import { allInfos, testShow } from '../../tests/support/shows.ts'
+import { planFrame } from '../plan/plan-frame.ts'
 import { steps } from '../steps/index.ts'
 import { copyScene, newShow, newStep } from './create.ts'
 import {
   addScene,
+  applyChain,
   addStep,
   changeTreatment,
   fitToCanvas,
   moveLayer,
   moveScene,
+  moveStepHome,
+  putSteps,
   removeInput,
   removeScene,
   setStepParams,
@@ -17,9 +21,9 @@ import {
   treatmentAt,
   updateScene,
 } from './edits.ts'
-import { migrations, readShow } from './migrate.ts'
+import { migrations, readChain, readShow } from './migrate.ts'
 import { chainSchema, issueLines, showSchema } from './schema.ts'
-import type { Show } from './show.ts'
+import type { Show, Step } from './show.ts'
 
 const show = testShow()
 const welcome = show.scenes[0]!
@@ -48,8 +52,8 @@ describe('the show schema', () => {
 
   it.each([
     [['canvas', 'widthPx'], 10, 'canvas.widthPx: must be a number between 160 and 3840, got 10'],
-    [['inputs', 0, 'treatment', 2, 'params', 'tolerance'], 1.4, 'inputs.0.treatment.2.params.tolerance: must be a number between 0 and 0.9, got 1.4'],
-    [['inputs', 0, 'treatment', 2, 'params', 'tolerance'], 'much', 'inputs.0.treatment.2.params.tolerance: must be a number between 0 and 0.9, got "much"'],
+    [['inputs', 0, 'treatment', 3, 'params', 'tolerance'], 1.4, 'inputs.0.treatment.3.params.tolerance: must be a number between 0 and 0.9, got 1.4'],
+    [['inputs', 0, 'treatment', 3, 'params', 'tolerance'], 'much', 'inputs.0.treatment.3.params.tolerance: must be a number between 0 and 0.9, got "much"'],
     [['inputs', 1, 'asset'], '../../etc/passwd', 'inputs.1.asset: must be the SHA-256 of an uploaded file'],
     [['scenes', 0, 'layers', 0, 'inputId'], 'nobody', 'scenes.0.layers.0.inputId: must name an input of the show, got "nobody"'],
     [['scenes', 1, 'id'], show.scenes[0]!.id, `scenes.1.id: must be unique, "${show.scenes[0]!.id}" came twice`],
@@ -66,7 +70,7 @@ describe('the show schema', () => {
   it('takes a chain of every step with its defaults', () => {
     let count = 0
     const chain = steps.map((step) => newStep(step.kind, () => `s${(count += 1)}`))
-    expect(chainSchema.parse({ format: 'green-room-chain', version: 1, steps: chain }).steps).toHaveLength(steps.length)
+    expect(chainSchema.parse({ format: 'green-room-chain', version: 2, steps: chain }).steps).toHaveLength(steps.length)
   })
 
   it('can be written as a JSON Schema', () => {
@@ -81,7 +85,22 @@ describe('migration', () => {
     expect(readShow(old)).toEqual({ ...show, holdingCard: { title: 'Back in a moment', detail: '' } })
   })
 
-  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0']))
+  it('lifts saturation out of the tones into a step of its own, on layers too, and in chain files', () => {
+    const tone = { id: 't', kind: 'tone', on: true, params: { exposure: 0.2, contrast: 1, gamma: 1, saturation: 1.3 } }
+    const old = structuredClone({ ...show, version: 1 }) as unknown as { inputs: { treatment: unknown[] }[]; scenes: { layers: { treatment: unknown[] }[] }[] }
+    old.inputs[0]!.treatment = [tone]
+    old.scenes[0]!.layers[0]!.treatment = [{ ...tone, params: { ...tone.params, saturation: 1 } }]
+    const lifted = readShow(old)
+    expect(lifted.inputs[0]!.treatment).toMatchObject([
+      { id: 't', kind: 'tone', params: { exposure: 0.2, shadows: 0 } },
+      { id: 't-colour', kind: 'colour', params: { saturation: 1.3, hue: 0 } },
+    ])
+    expect(lifted.scenes[0]!.layers[0]!.treatment).toHaveLength(1)
+    expect(readChain({ format: 'green-room-chain', version: 1, steps: [tone] }).steps).toHaveLength(2)
+    expect(() => readChain({ format: 'green-room-chain', version: 7, steps: [] })).toThrow('saved by a newer Green Room')
+  })
+
+  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1']))
 
   it('says that a show from a newer Green Room is too new', () => {
     expect(() => readShow({ ...show, version: 9 })).toThrow('saved by a newer Green Room')
@@ -90,11 +109,11 @@ describe('migration', () => {
 
 describe('edits', () => {
   it('share what they do not change', () => {
-    const edited = setStepParams(show, home, show.inputs[0]!.treatment[1]!.id, { exposure: 0.5 })
+    const edited = setStepParams(show, home, show.inputs[0]!.treatment[2]!.id, { exposure: 0.5 })
     expect(edited.scenes).toBe(show.scenes)
     expect(edited.inputs[1]).toBe(show.inputs[1])
-    expect(treatmentAt(edited, home)[1]!.params).toMatchObject({ exposure: 0.5, contrast: 1.04 })
-    expect(treatmentAt(show, home)[1]!.params).toMatchObject({ exposure: 0.15 })
+    expect(treatmentAt(edited, home)[2]!.params).toMatchObject({ exposure: 0.5, contrast: 1.04 })
+    expect(treatmentAt(show, home)[2]!.params).toMatchObject({ exposure: 0.15 })
   })
 
   it('keep every show valid: a chain of edits passes the schema', () => {
@@ -129,9 +148,9 @@ describe('edits', () => {
     const added = addStep(
       show,
       home,
-      newStep('balance', () => 'new'),
+      newStep('colour', () => 'new'),
     )
-    expect(kinds(added)).toEqual(['crop', 'balance', 'tone', 'chromaKey'])
+    expect(kinds(added)).toEqual(['crop', 'balance', 'tone', 'colour', 'chromaKey', 'look', 'sharpen'])
     const empty = changeTreatment(show, home, () => [])
     expect(
       kinds(
@@ -154,7 +173,42 @@ describe('edits', () => {
           newStep('chromaKey', () => 'second'),
         ),
       ),
-    ).toEqual(['crop', 'tone', 'chromaKey', 'chromaKey'])
+    ).toEqual(['crop', 'balance', 'tone', 'chromaKey', 'chromaKey', 'look', 'sharpen'])
+  })
+
+  it('a step moves between everywhere and here only in one edit, and touches no other scene', () => {
+    const layer = show.scenes[1]!.layers[1]!
+    const here = { type: 'layer', sceneId: show.scenes[1]!.id, layerId: layer.id } as const
+    const crop = treatmentAt(show, home)[0]!
+    const moved = moveStepHome(show, home, here, crop.id)
+    expect(treatmentAt(moved, home).map((step) => step.kind)).not.toContain('crop')
+    expect(treatmentAt(moved, here)).toEqual([crop])
+    expect(moved.scenes[0]).toBe(show.scenes[0])
+    expect(treatmentAt(moveStepHome(moved, here, home, crop.id), home)).toEqual(treatmentAt(show, home))
+    expect(moveStepHome(show, home, here, 'nobody')).toBe(show)
+  })
+
+  it('a crop made here only never changes another scene', () => {
+    const infos = allInfos(show)
+    const here = { type: 'layer', sceneId: show.scenes[1]!.id, layerId: show.scenes[1]!.layers[1]!.id } as const
+    const crop = { ...newStep('crop', () => 'here'), params: { left: 40, top: 0, right: 0, bottom: 0, feather: 0 } } as Step
+    const changed = addStep(show, here, crop)
+    show.scenes.forEach((scene, index) => {
+      const before = planFrame(show, scene, infos).draws
+      const after = planFrame(changed, changed.scenes[index]!, infos).draws
+      if (index === 1) expect(after).not.toEqual(before)
+      else expect(after).toEqual(before)
+    })
+  })
+
+  it('found steps replace those of their kind in place; a chain is applied under new ids', () => {
+    let count = 0
+    const key = { ...newStep('chromaKey', () => 'k'), params: { ...newStep('chromaKey', () => 'k').params, tolerance: 0.11 } } as Step
+    const put = putSteps(show, home, [key, newStep('spill', () => 's')])
+    expect(treatmentAt(put, home).map((step) => step.kind)).toEqual(['crop', 'balance', 'tone', 'chromaKey', 'spill', 'look', 'sharpen'])
+    expect(treatmentAt(put, home)[3]).toMatchObject({ id: treatmentAt(show, home)[3]!.id, params: { tolerance: 0.11 } })
+    const applied = applyChain(show, home, [key], () => `n${(count += 1)}`)
+    expect(treatmentAt(applied, home)).toMatchObject([{ id: 'n1', kind: 'chromaKey' }])
   })
 
   it('removing an input takes its layers out of every scene', () => {

@@ -1,7 +1,8 @@
 // Quiet notes on chains whose order costs something. Data only; the words are the interface's.
 import type { StepCall, StepKind } from './index.ts'
 
-export type AdviceCode = 'lookBeforeKey' | 'correctionAfterKey' | 'sharpenBeforeKey' | 'denoiseAfterKey' | 'edgeWithoutKey' | 'framingAfterCrop' | 'detailNeedsOwnColours'
+export type AdviceCode =
+  'lookBeforeKey' | 'correctionAfterKey' | 'sharpenBeforeKey' | 'denoiseAfterKey' | 'edgeWithoutKey' | 'framingAfterCrop' | 'detailNeedsOwnColours'
 
 export interface Advice {
   /** Place of the step in the chain. */
@@ -27,7 +28,11 @@ export function adviceFor(chain: readonly (StepCall & { readonly on: boolean })[
     else if (step.kind === 'denoise' && keyBefore) note('denoiseAfterKey')
     else if (step.kind === 'framing' && has(0, index, ['crop'])) note('framingAfterCrop')
     else if (step.kind === 'matteEdge' && !keyBefore) note('edgeWithoutKey')
-    else if (step.kind === 'matteEdge' && step.params.detail > 0 && chain.slice(0, index).some((key) => key.on && key.kind === 'chromaKey' && key.params.spill > 0)) {
+    else if (
+      step.kind === 'matteEdge' &&
+      step.params.detail > 0 &&
+      chain.slice(0, index).some((key) => key.on && key.kind === 'chromaKey' && key.params.spill > 0)
+    ) {
       note('detailNeedsOwnColours')
     }
   })

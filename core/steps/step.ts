@@ -49,7 +49,13 @@ export type ParamSpec = NumberParam | ColourParam | ChoiceParam | ReferenceParam
 export type ParamSpecs = Readonly<Record<string, ParamSpec>>
 export type ParamValue = number | string | readonly number[]
 
-type ValueOf<P extends ParamSpec> = P extends NumberParam ? number : P extends ChoiceParam ? P['options'][number] : P extends NumbersParam ? readonly number[] : string
+type ValueOf<P extends ParamSpec> = P extends NumberParam
+  ? number
+  : P extends ChoiceParam
+    ? P['options'][number]
+    : P extends NumbersParam
+      ? readonly number[]
+      : string
 
 /** Parameter values of a step, by name. */
 export type ParamsOf<S extends ParamSpecs> = { -readonly [K in keyof S]: ValueOf<S[K]> }

@@ -98,7 +98,18 @@ describe('tone', () => {
     }
   }
 
-  const curves: Partial<StepParams<'tone'>>[] = [{ exposure: 1.5 }, { exposure: -2 }, { contrast: 1.7 }, { gamma: 2.2 }, { gamma: 0.5 }, { shadows: 1 }, { shadows: -1 }, { highlights: 1 }, { highlights: -1 }, { lift: 0.1 }]
+  const curves: Partial<StepParams<'tone'>>[] = [
+    { exposure: 1.5 },
+    { exposure: -2 },
+    { contrast: 1.7 },
+    { gamma: 2.2 },
+    { gamma: 0.5 },
+    { shadows: 1 },
+    { shadows: -1 },
+    { highlights: 1 },
+    { highlights: -1 },
+    { lift: 0.1 },
+  ]
   it.each(curves)('rises with the input: %j', (part) => {
     const tone = toneOf(part)
     let last = -1

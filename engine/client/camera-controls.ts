@@ -63,7 +63,9 @@ export function controlsOf(capabilities: object, settings: object): CameraContro
  * the camera doesn't offer any more are left out.
  */
 export function constraintsFor(held: Readonly<Record<string, number | string>>, offered: CameraControls): MediaTrackConstraints {
-  const modes = offered.modes.filter(({ name, options }) => typeof held[name] === 'string' && options.includes(held[name])).map(({ name }) => ({ [name]: held[name] }))
+  const modes = offered.modes
+    .filter(({ name, options }) => typeof held[name] === 'string' && options.includes(held[name]))
+    .map(({ name }) => ({ [name]: held[name] }))
   const ranges = offered.ranges
     .filter(({ name }) => typeof held[name] === 'number')
     .map(({ name, min, max }) => ({ [name]: Math.min(max, Math.max(min, held[name] as number)) }))

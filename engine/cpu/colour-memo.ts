@@ -5,7 +5,7 @@ import { ycbcrCoding, ycbcrToRgb, type YcbcrMatrix, type YcbcrRange } from '../.
 import type { PointFunction } from '../../core/steps/step.ts'
 import type { Block, Heap } from './heap.ts'
 
-/** What the 24 bits of a code mean, high byte first. */
+/** What the 24 bits of a code mean: luma, blue and red difference from the high byte down, or a packed pixel without its alpha. */
 export type CodeSpace = 'rgb' | { readonly matrix: YcbcrMatrix; readonly range: YcbcrRange }
 /** Whether entries hold colour multiplied by alpha. Straight ones keep the colour of clear pixels. */
 export type AlphaForm = 'straight' | 'premultiplied'
@@ -51,24 +51,33 @@ export class ColourMemo {
     }
   }
 
-  /** Fills in the entries of `count` codes listed from `at`. */
+  /** Fills in the entries of `count` places listed from `at`, each followed by an address that does not matter here. */
   computeListed(at: number, count: number): void {
     const { words } = this.#heap
     const pixel = this.#pixel
     for (let i = 0; i < count; i += 1) {
-      const code = words[(at >> 2) + i]!
-      if (words[this.#firstWord + code] !== 0) continue
-      this.#toRgb(code, pixel)
+      const place = words[(at >> 2) + 2 * i]!
+      if (words[this.#firstWord + place] !== 0) continue
+      this.#toRgb(codeAtPlace(place), pixel)
       pixel[3] = 1
       for (let j = 0; j < this.#points.length; j += 1) this.#points[j]!(pixel)
-      words[this.#firstWord + code] = packEntry(pixel, this.#form)
-      this.#usedPages[code >>> PAGE_BITS] = 1
+      words[this.#firstWord + place] = packEntry(pixel, this.#form)
+      this.#usedPages[place >>> PAGE_BITS] = 1
     }
   }
 
   dispose(): void {
     this.#heap.free(this.#block)
   }
+}
+
+/**
+ * The 24-bit code of a place in a table: entries of colours that are close lie close, the high halves of the three bytes
+ * choosing one of 4096 pages (kernels/kernels.ts, placeOf).
+ */
+export function codeAtPlace(place: number): number {
+  const high = place >>> 12
+  return ((high & 0xf00) << 12) | ((high & 0xf0) << 8) | ((high & 0xf) << 4) | ((place & 0xf00) << 8) | ((place & 0xf0) << 4) | (place & 0xf)
 }
 
 function packEntry(pixel: Float64Array, form: AlphaForm): number {
@@ -84,9 +93,9 @@ function packEntry(pixel: Float64Array, form: AlphaForm): number {
 }
 
 function rgbCodeToRgb(code: number, pixel: Float64Array): void {
-  pixel[0] = (code >>> 16) / 255
+  pixel[0] = (code & 255) / 255
   pixel[1] = ((code >>> 8) & 255) / 255
-  pixel[2] = (code & 255) / 255
+  pixel[2] = (code >>> 16) / 255
 }
 
 function ycbcrCodeReader(matrix: YcbcrMatrix, range: YcbcrRange) {

@@ -5,7 +5,8 @@ import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
 import type { SourceFrame } from '../executor.ts'
-import { ColourMemo } from './colour-memo.ts'
+import { seededRandom } from '../../core/random/seeded.ts'
+import { codeAtPlace, ColourMemo } from './colour-memo.ts'
 import { CpuExecutor } from './cpu-executor.ts'
 import type { Heap } from './heap.ts'
 import { Treatments } from './treatments.ts'
@@ -147,7 +148,7 @@ describe('the heap', () => {
 })
 
 describe('a colour memo', () => {
-  it('computes a code once and forgets it when reset', () => {
+  it('computes a place once and forgets it when reset', () => {
     const memo = new ColourMemo(heap)
     const list = heap.allocate(64)
     let calls = 0
@@ -156,14 +157,30 @@ describe('a colour memo', () => {
       pixel[0] = 1
     }
     memo.reset([count], 'rgb', 'straight')
-    heap.words[list.at >> 2] = 0x102030
-    heap.words[(list.at >> 2) + 1] = 0x102030
+    // The place of blue 0x10, green 0x20, red 0x30: high halves first, then low ones.
+    const place = 0x123000
+    heap.words[list.at >> 2] = place
+    heap.words[(list.at >> 2) + 2] = place
     memo.computeListed(list.at, 2)
     expect(calls).toBe(1)
-    expect(heap.words[(memo.at >> 2) + 0x102030]).toBe(0xff3020ff)
+    expect(heap.words[(memo.at >> 2) + place]).toBe(0xff1020ff)
     memo.reset([], 'rgb', 'straight')
-    expect(heap.words[(memo.at >> 2) + 0x102030]).toBe(0)
+    expect(heap.words[(memo.at >> 2) + place]).toBe(0)
     heap.free(list)
     memo.dispose()
+  })
+
+  it('has one place for every code', () => {
+    const random = seededRandom(3)
+    const seen = new Map<number, number>()
+    for (let i = 0; i < 5000; i += 1) {
+      const place = Math.floor(random() * 2 ** 24)
+      const code = codeAtPlace(place)
+      expect(code >= 0 && code < 2 ** 24).toBe(true)
+      expect(seen.get(code) ?? place).toBe(place)
+      seen.set(code, place)
+    }
+    expect(codeAtPlace(0xffffff)).toBe(0xffffff)
+    expect(codeAtPlace(0x000001)).toBe(0x000001)
   })
 })

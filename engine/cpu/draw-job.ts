@@ -62,7 +62,17 @@ export class DrawJob {
     if (this.#columns !== null) this.#heap.free(this.#columns.block)
   }
 
-  #runStreamed(run: Run, frame: SourceFrame, treatments: Treatments, base: number, out: HeapCanvas, left: number, top: number, right: number, bottom: number): void {
+  #runStreamed(
+    run: Run,
+    frame: SourceFrame,
+    treatments: Treatments,
+    base: number,
+    out: HeapCanvas,
+    left: number,
+    top: number,
+    right: number,
+    bottom: number,
+  ): void {
     const { picture } = frame
     const { draw } = this
     const offsetX = Math.round(draw.toSource.e)

@@ -28,11 +28,11 @@ export interface Kernels {
   copyRows(from: number, to: number, widthBytes: number, strideBytes: number, height: number): void
   // From here on: kernels/spatial.ts.
   treatStraightRow(table: number, source: number, count: number, line: number, missing: number): number
+  fillStraight(table: number, missing: number, count: number): void
   premultiplyRow(source: number, out: number, count: number): void
   unpremultiplyRow(source: number, out: number, count: number): void
   fadeRow(pixels: number, count: number, across: number, down: number): void
-  fieldCodesRow: FieldRow
-  fieldKeyRow: FieldRow
+  fieldKeyRow(pixels: number, out: number, count: number, table: number, missing: number, gains: number): number
   steadyRow(pixels: number, before: number, bytes: number, time: number, noise: number): void
   sigmaRow(above: number, row: number, below: number, out: number, count: number, space: number, limit: number): void
   lumaRow(pixels: number, out: number, count: number): void
@@ -63,20 +63,27 @@ export interface Kernels {
   softenRow(pixels: number, mask: number, out: number, count: number, room: number, cells: number, shares: number, lastCell: number): void
   replaceRow(pixels: number, mask: number, other: number, out: number, count: number): void
   hideRow(pixels: number, mask: number, out: number, count: number): void
+  // From here on: kernels/edges.ts.
+  alphaBytes(pixels: number, out: number, count: number): void
+  extremeOfThree(row: number, out: number, count: number, isLargest: boolean): void
+  allBelow(above: number, row: number, below: number, out: number, count: number, low: number): void
+  allAbove(above: number, row: number, below: number, out: number, count: number, high: number): void
+  gatherRow(pixels: number, marks: number, count: number, sums: number): void
+  solveEdgeRow(
+    pixels: number,
+    back: number,
+    count: number,
+    sure: number,
+    front: number,
+    behind: number,
+    cells: number,
+    shares: number,
+    lastCell: number,
+    black: number,
+    white: number,
+    amount: number,
+  ): void
 }
-
-type FieldRow = (
-  pixels: number,
-  count: number,
-  table: number,
-  missing: number,
-  upper: number,
-  lower: number,
-  share: number,
-  cells: number,
-  shares: number,
-  lastCell: number,
-) => number
 
 /** A piece of the heap. Whoever allocates it frees it, once. */
 export interface Block {

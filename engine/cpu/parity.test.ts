@@ -1,5 +1,5 @@
 // The live executor against the exact reference: within two codes on 99.9 % of pixels.
-import { readFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import { rgbaToI420 } from '../../core/picture/i420.ts'
@@ -49,7 +49,9 @@ function randomPicture(seed: number, widthPx = 96, heightPx = 64, isOpaque = fal
 
 /** Straight pixels of codes, premultiplied, so that colours of clear pixels don't count. */
 function premultiplied(data: ArrayLike<number>, scale: number): Float64Array {
-  return Float64Array.from({ length: data.length }, (_, i) => (i % 4 === 3 ? data[i]! * scale : data[i]! * scale * data[i - (i % 4) + 3]! * (scale === 1 ? 1 / 255 : 1)))
+  return Float64Array.from({ length: data.length }, (_, i) =>
+    i % 4 === 3 ? data[i]! * scale : data[i]! * scale * data[i - (i % 4) + 3]! * (scale === 1 ? 1 / 255 : 1),
+  )
 }
 
 /** How far the live executor is from the reference on the last of some frames. */
@@ -75,11 +77,14 @@ function roundMask(widthPx = 24, heightPx = 16): Plane {
   return { widthPx, heightPx, data }
 }
 
-/** Codes that 99.9 % of pixels stay within. What divides by a small opacity, or by a gain, passes its rounding on. */
+/**
+ * Codes that 99.9 % of pixels stay within. What divides by a small opacity, or by a gain, passes its rounding on; the sigma
+ * filter of denoise takes or leaves a neighbour whole, so that half a code may decide.
+ */
 const limits: Readonly<Record<StepKind, number>> = {
   framing: 2,
   crop: 2,
-  denoise: 2,
+  denoise: 4,
   balance: 2,
   tone: 2,
   colour: 2,
@@ -93,6 +98,15 @@ const limits: Readonly<Record<StepKind, number>> = {
   sharpen: 3,
 }
 
+/** The worst of each step over all its tests, for docs/parity.md. */
+const worst = new Map<string, { max: number; shareAbove: number }>()
+
+function note(name: string, result: { max: number; shareAbove: number }): number {
+  const known = worst.get(name) ?? { max: 0, shareAbove: 0 }
+  worst.set(name, { max: Math.max(known.max, result.max), shareAbove: Math.max(known.shareAbove, result.shareAbove) })
+  return result.shareAbove
+}
+
 describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step) => {
   const limit = limits[kind]
   it.each([11, 12, 13, 14, 15, 16])(`agrees with the reference within ${limit} codes on random values and pictures (seed %d)`, (seed) => {
@@ -100,14 +114,18 @@ describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step
     const call = randomCall(step, random)
     // A real frame is smooth; noise alone would test the noise.
     const frames = [seed, seed + 100].map((each) => smoothPicture(each, 96, 64))
-    expect(treatedDifference(frames, [call], limit, roundMask()).shareAbove, JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
-    if (pointWise.has(kind)) expect(treatedDifference([randomPicture(seed)], [call], limit).shareAbove, JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
+    expect(note(kind, treatedDifference(frames, [call], limit, roundMask())), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
+    if (pointWise.has(kind))
+      expect(note(kind, treatedDifference([randomPicture(seed)], [call], limit)), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
     const coded = frames.map((frame) => rgbaToI420({ ...frame, data: frame.data.map((value, i) => (i % 4 === 3 ? 255 : value)) }))
-    expect(treatedDifference(coded, [call], limit, roundMask()).shareAbove, JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
+    expect(note(kind, treatedDifference(coded, [call], limit, roundMask())), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
   })
   it('agrees on the stand-in camera with its defaults', () => {
-    const call = { kind, params: { ...defaultParams(step.params as ParamSpecs), ...(kind === 'chromaKey' ? { colour: '#2bb552' } : {}) } } as unknown as StepCall
-    expect(treatedDifference([camera], [call], limit, roundMask()).shareAbove).toBeLessThanOrEqual(ALLOWED_SHARE)
+    const call = {
+      kind,
+      params: { ...defaultParams(step.params as ParamSpecs), ...(kind === 'chromaKey' ? { colour: '#2bb552' } : {}) },
+    } as unknown as StepCall
+    expect(note(kind, treatedDifference([camera], [call], limit, roundMask()))).toBeLessThanOrEqual(ALLOWED_SHARE)
   })
 })
 
@@ -116,7 +134,7 @@ describe('random chains', () => {
     const random = seededRandom(seed)
     const chain = steps.filter(() => random() < 0.35).map((step) => randomCall(step, random))
     const frames = [seed, seed + 100].map((each) => rgbaToI420(smoothPicture(each, 96, 64, true)))
-    expect(treatedDifference(frames, chain, 6, roundMask()).shareAbove, JSON.stringify(chain)).toBeLessThanOrEqual(0.01)
+    expect(note('chains', treatedDifference(frames, chain, 6, roundMask())), JSON.stringify(chain)).toBeLessThanOrEqual(0.01)
   })
 })
 
@@ -136,6 +154,31 @@ function smoothPicture(seed: number, widthPx: number, heightPx: number, isOpaque
   })
   return { format: 'rgba', widthPx, heightPx, data }
 }
+
+// Runs after the tests above, which it reports on: the seeds make it the same each time.
+it('is what docs/parity.md says (GREEN_ROOM_WRITE_DOCS=1 writes it)', () => {
+  const row = (name: string, limit: number, allowed: string) => {
+    const { max, shareAbove } = worst.get(name)!
+    return `| ${name} | ${limit} | ${allowed} | ${(shareAbove * 100).toFixed(3)} % | ${Math.ceil(max)} |`
+  }
+  const text = [
+    '# Live executors against the exact reference',
+    '',
+    'Made by engine/cpu/parity.test.ts: random values, pictures with and without opacity, RGBA and 4:2:0, two frames in a row,',
+    'and the stand-in camera. Differences in 8-bit codes of premultiplied colour and opacity.',
+    '',
+    '| step | within | allowed above | measured above | largest |',
+    '| --- | --- | --- | --- | --- |',
+    ...steps.map((step) => row(step.kind, limits[step.kind], '0.1 %')),
+    row('chains', 6, '1 %'),
+    '',
+    '“chains” are eight seeded chains of random steps. The largest difference is that of a single pixel.',
+    '',
+  ].join('\n')
+  const file = new URL('../../docs/parity.md', import.meta.url)
+  if (process.env['GREEN_ROOM_WRITE_DOCS'] === '1') writeFileSync(file, text)
+  expect(readFileSync(file, 'utf8')).toBe(text)
+})
 
 it('a still without steps comes back as it was', () => {
   const picture = randomPicture(5)

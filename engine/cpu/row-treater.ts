@@ -8,14 +8,12 @@ export class RowTreater {
   readonly #heap: Heap
   #scratch: Block
   #missing: Block
-  #line: Block
   #maxWidthPx = 4096
 
   constructor(heap: Heap) {
     this.#heap = heap
     this.#scratch = heap.allocate(scratchBytes(this.#maxWidthPx))
     this.#missing = heap.allocate(missingBytes(this.#maxWidthPx))
-    this.#line = heap.allocate(missingBytes(this.#maxWidthPx))
   }
 
   /**
@@ -32,10 +30,10 @@ export class RowTreater {
     }
     this.#reserve(widthPx)
     const missing = this.#missing.at
-    // A second pass finds every entry that the first one listed.
-    for (let misses = 1; misses > 0;) {
-      misses = this.#i420Row(picture.widthPx, picture.heightPx, pictureAt, memo.at, keep, y, line)
-      if (misses > 0) memo.computeListed(missing, misses)
+    const misses = this.#i420Row(picture.widthPx, picture.heightPx, pictureAt, memo.at, keep, y, line)
+    if (misses > 0) {
+      memo.computeListed(missing, misses)
+      this.#fillIn(memo.at, misses)
     }
     this.#clearOutside(keep, widthPx, line)
   }
@@ -49,23 +47,33 @@ export class RowTreater {
     }
     this.#reserve(widthPx)
     const missing = this.#missing.at
-    // Where the result replaces its source, codes without an entry must be known before anything is written.
-    for (let misses = 1; misses > 0;) {
-      const target = source === line ? this.#line.at : line
-      misses =
-        form === 'straight'
-          ? kernels.treatStraightRow(memo.at, source, widthPx, target, missing)
-          : kernels.treatRgbaRow(memo.at, source, widthPx, target, missing)
-      if (misses > 0) memo.computeListed(missing, misses)
-      else if (target !== line) kernels.copyRows(target, line, widthPx * 4, 0, 1)
+    if (form === 'straight') {
+      // The result may replace its source: what an entry does to alpha is done to the listed pixels afterwards.
+      const misses = kernels.treatStraightRow(memo.at, source, widthPx, line, missing)
+      if (misses > 0) {
+        memo.computeListed(missing, misses)
+        kernels.fillStraight(memo.at, missing, misses)
+      }
+    } else {
+      const misses = kernels.treatRgbaRow(memo.at, source, widthPx, line, missing)
+      if (misses > 0) {
+        memo.computeListed(missing, misses)
+        kernels.treatRgbaRow(memo.at, source, widthPx, line, missing)
+      }
     }
     this.#clearOutside(keep, widthPx, line)
   }
 
   dispose(): void {
-    this.#heap.free(this.#line)
     this.#heap.free(this.#scratch)
     this.#heap.free(this.#missing)
+  }
+
+  /** Writes listed pixels again, now that their entries are there. */
+  #fillIn(table: number, misses: number): void {
+    const { words } = this.#heap
+    const missing = this.#missing.at >> 2
+    for (let i = 0; i < misses; i += 1) words[words[missing + 2 * i + 1]! >> 2] = words[(table >> 2) + words[missing + 2 * i]!]!
   }
 
   #clearOutside(keep: PixelRect, widthPx: number, line: number): void {
@@ -104,7 +112,6 @@ export class RowTreater {
     this.#maxWidthPx = widthPx
     this.#scratch = this.#heap.allocate(scratchBytes(widthPx))
     this.#missing = this.#heap.allocate(missingBytes(widthPx))
-    this.#line = this.#heap.allocate(missingBytes(widthPx))
   }
 }
 
@@ -113,5 +120,5 @@ function scratchBytes(widthPx: number): number {
 }
 
 function missingBytes(widthPx: number): number {
-  return 4 * (widthPx + 64)
+  return 8 * (widthPx + 64)
 }

@@ -10,5 +10,4 @@ export type ToPerson =
   | { readonly type: 'look'; readonly sourceId: string; readonly data: Uint8ClampedArray<ArrayBuffer> }
 
 export type FromPerson =
-  | { readonly type: 'mask'; readonly sourceId: string; readonly mask: Float32Array<ArrayBuffer> }
-  | { readonly type: 'failed'; readonly reason: string }
+  { readonly type: 'mask'; readonly sourceId: string; readonly mask: Float32Array<ArrayBuffer> } | { readonly type: 'failed'; readonly reason: string }

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { mkdtempSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it } from 'vitest'
 import { demoPictures } from '../../demo/seed.ts'
 import { demoShow } from '../../demo/show.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
-import { inputFile } from '../../tests/references/cases.ts'
+import { inputFile, loadMatte } from '../../tests/references/cases.ts'
 
 const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
 const folder = mkdtempSync(path.join(tmpdir(), 'green-room-cli-'))
@@ -64,7 +64,9 @@ describe('treat', () => {
   })
 
   it.each([
-    ['no options', [], '--chain is missing'],
+    ['no options', [], '--in is missing'],
+    ['neither a chain nor a colour', ['--in', 'x.png', '--out', 'y.png'], 'Give either --chain with a file of steps, or --solve'],
+    ['a colour that is none', ['--solve', 'grün', '--in', 'x.png', '--out', 'y.png'], '--solve must be green, blue or a colour written #rrggbb, got "grün"'],
     ['an unknown option', ['--chian', 'x'], '"--chian" is not known here'],
     ['an option without a value', ['--chain'], '--chain needs a value'],
     ['a missing file', ['--chain', 'nowhere.json', '--in', 'x.png', '--out', 'y.png'], '"nowhere.json" could not be read (ENOENT)'],
@@ -86,6 +88,65 @@ describe('treat', () => {
     const result = runCli('treat', '--chain', file('bad.json'), '--in', inputFile('greenscreen.png'), '--out', file('no.png'))
     expect(result.status).toBe(2)
     expect(result.stderr).toContain('steps.0.params.spill: must be a number between 0 and 1, got 3')
+  })
+})
+
+describe('treat --solve', () => {
+  it('finds a key that beats the usual values, writes its chain, and that chain gives the same matte', async () => {
+    const found = runCli(
+      'treat',
+      '--solve',
+      'green',
+      '--in',
+      inputFile('greenscreen.png'),
+      '--out',
+      file('found.png'),
+      '--matte',
+      file('found-matte.png'),
+      '--chain-out',
+      file('found.json'),
+    )
+    expect(found.status).toBe(0)
+    expect(found.stderr).toMatch(/fringe \d+\.\d codes, see-through \d+\.\d\d %/)
+    const again = runCli('treat', '--chain', file('found.json'), '--in', inputFile('greenscreen.png'), '--out', file('again.png'))
+    expect(again).toEqual({ status: 0, stdout: '', stderr: '' })
+    const [first, second] = await Promise.all([pixels('found.png'), pixels('again.png')])
+    expect(second.data.equals(first.data)).toBe(true)
+    const truth = await loadMatte('greenscreen_alpha.png')
+    const mse = (data: Buffer) => truth.data.reduce((sum, alpha, i) => sum + ((data[i * 4 + 3]! - alpha) / 255) ** 2, 0) / truth.data.length
+    runCli('treat', '--chain', file('chain.json'), '--in', inputFile('greenscreen.png'), '--out', file('usual.png'))
+    expect(mse(first.data)).toBeLessThanOrEqual(0.001)
+    expect(mse(first.data)).toBeLessThan(mse((await pixels('usual.png')).data))
+  })
+
+  it('says so when there is no such cloth, and uses a plate when given one', async () => {
+    const none = runCli('treat', '--solve', 'blue', '--in', inputFile('greenscreen.png'), '--out', file('none.png'))
+    expect(none.status).toBe(2)
+    expect(none.stderr).toContain('no cloth of that colour was found')
+    await sharp({ create: { width: 192, height: 192, channels: 3, background: '#01a93d' } })
+      .png()
+      .toFile(file('plate.png'))
+    const plated = runCli(
+      'treat',
+      '--solve',
+      '#01a93d',
+      '--plate',
+      file('plate.png'),
+      '--in',
+      inputFile('greenscreen.png'),
+      '--out',
+      file('plated.png'),
+      '--chain-out',
+      file('plated.json'),
+    )
+    expect(plated.status).toBe(0)
+    const chain = JSON.parse(readFileSync(file('plated.json'), 'utf8')) as { steps: { params: { backdrop?: string; plate?: string } }[] }
+    expect(chain.steps[0]!.params.backdrop).toBe('plate')
+    expect(chain.steps[0]!.params.plate).toBe(
+      createHash('sha256')
+        .update(readFileSync(file('plate.png')))
+        .digest('hex'),
+    )
   })
 })
 

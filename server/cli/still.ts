@@ -76,7 +76,13 @@ async function cameraStill(input: Extract<Input, { kind: 'camera' }>, timeMs: nu
     throw new InputError(`"${input.name}" is a real camera, which a still can't open. Give it the stand-in device in the show file.`)
   }
   const { widthPx, heightPx, frameRate } = input
-  const camera = await DrawnCamera.create(nodeSheet, await readFile(mixWasm), { widthPx, heightPx, frameRate, seed: STANDIN_SEED, standin: input.device.standin })
+  const camera = await DrawnCamera.create(nodeSheet, await readFile(mixWasm), {
+    widthPx,
+    heightPx,
+    frameRate,
+    seed: STANDIN_SEED,
+    standin: input.device.standin,
+  })
   return camera.picture(timeMs)
 }
 

@@ -40,6 +40,7 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
   }
   const executor = readExecutor(options.executor)
   const hint = options.solve === undefined ? null : clothColour(options.solve)
+  const chain = options.chain === undefined ? null : await readJson(options.chain, 'chain', readChain)
   const picture = await readPicture(options.in!, 'in')
   const plate = options.plate === undefined ? null : await readPicture(options.plate, 'plate')
   const lut = options.look === undefined ? null : await readLook(options.look)
@@ -49,10 +50,14 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
     executor === 'cpu' ? treatStill(heap!, picture, calls, { resources: context }) : toRgba8(treatReference(picture, calls, { context }))
 
   let calls: readonly StepCall[]
-  if (hint === null) {
-    calls = activeSteps((await readJson(options.chain!, 'chain', readChain)).steps)
-  } else {
-    const reference = options.plate === undefined ? '' : createHash('sha256').update(await readFile(options.plate)).digest('hex')
+  if (hint === null) calls = activeSteps(chain!.steps)
+  else {
+    const reference =
+      options.plate === undefined
+        ? ''
+        : createHash('sha256')
+            .update(await readFile(options.plate))
+            .digest('hex')
     const found = findKey({
       picture,
       hint,
@@ -60,7 +65,8 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
       before: [],
       treat: (source, steps, resources) => treatStill(heap!, source, steps, { resources }),
     })
-    if (found === null) throw new InputError(`--solve: no cloth of that colour was found in "${options.in!}". Give its colour as #rrggbb, picked from the picture.`)
+    if (found === null)
+      throw new InputError(`--solve: no cloth of that colour was found in "${options.in!}". Give its colour as #rrggbb, picked from the picture.`)
     const steps = [
       { id: 'key', kind: 'chromaKey', on: true, params: found.chromaKey },
       { id: 'edge', kind: 'matteEdge', on: true, params: found.matteEdge },
@@ -96,6 +102,5 @@ async function readLook(file: string): Promise<Lut> {
 function figuresLine({ fringe, seeThrough, veil }: KeyFigures): string {
   return `fringe ${fringe.toFixed(1)} codes, see-through ${(seeThrough * 100).toFixed(2)} %, veil ${(veil * 100).toFixed(2)} %`
 }
-
 
 await runCommand(treatCommand)

@@ -69,7 +69,15 @@ export class Mixer {
     const rowBytes = width * 4
     for (let y = 0; y < height; y += 1) {
       const noiseAt = noiseStart + y * 4099
-      this.#kernels.mixLumaRow(this.#boxAt + y * rowBytes, this.#frameAt + (top + y) * widthPx + left, width, this.#noiseAt, noiseAt, this.#noiseMask, this.#weightsAt)
+      this.#kernels.mixLumaRow(
+        this.#boxAt + y * rowBytes,
+        this.#frameAt + (top + y) * widthPx + left,
+        width,
+        this.#noiseAt,
+        noiseAt,
+        this.#noiseMask,
+        this.#weightsAt,
+      )
     }
     const cbAt = this.#frameAt + widthPx * this.#heightPx
     for (let y = 0; y + 1 < height; y += 2) {

@@ -46,7 +46,14 @@ function drawFrame(pen: Pen, x: number, y: number, width: number, height: number
       const cy = top + 9 + row * step * 0.86
       // Brood in the middle, pollen round it, honey in the corners.
       const reach = Math.hypot((cx - (x + width / 2)) / (width * 0.34), (cy - (y + height * 0.6)) / (height * 0.4))
-      pen.fillStyle = reach < 1 ? (random() < 0.07 ? '#3d2a14' : '#c79a58') : reach < 1.22 ? ['#d7912b', '#c25f2c', '#e2c04a', '#8e7a3a'][Math.floor(random() * 4)]! : '#eacb83'
+      pen.fillStyle =
+        reach < 1
+          ? random() < 0.07
+            ? '#3d2a14'
+            : '#c79a58'
+          : reach < 1.22
+            ? ['#d7912b', '#c25f2c', '#e2c04a', '#8e7a3a'][Math.floor(random() * 4)]!
+            : '#eacb83'
       pen.beginPath()
       for (let corner = 0; corner < 6; corner += 1) {
         const angle = (corner * Math.PI) / 3 + Math.PI / 6

@@ -89,7 +89,13 @@ function figuresOf(heap: Heap, samples: readonly Sample[], colour: string, plate
   const treat = (picture: RgbaPicture, calls: readonly StepCall[], resources: StepContext) => treatStill(heap, picture, calls, { resources })
   const inOurs = (calls: readonly StepCall[]) => meanOver(samples, colour, (picture) => treat(picture, calls, context))
   const solve = (withPlate: RgbaPicture | null): readonly StepCall[] => {
-    const found = findKey({ picture: first.picture, hint: parseHex(colour), plate: withPlate === null ? null : { reference: 'plate', picture: withPlate }, before: [usual], treat })
+    const found = findKey({
+      picture: first.picture,
+      hint: parseHex(colour),
+      plate: withPlate === null ? null : { reference: 'plate', picture: withPlate },
+      before: [usual],
+      treat,
+    })
     if (found === null) throw new Error('no cloth was found')
     return [
       { kind: 'chromaKey', params: found.chromaKey },
@@ -174,7 +180,25 @@ function withFfmpeg(picture: RgbaPicture, filter: string): RgbaPicture {
   const size = `${picture.widthPx}x${picture.heightPx}`
   const bytes = execFileSync(
     'ffmpeg',
-    ['-v', 'error', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', size, '-i', '-', '-vf', `format=yuva444p,${filter},format=rgba`, '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'],
+    [
+      '-v',
+      'error',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgba',
+      '-s',
+      size,
+      '-i',
+      '-',
+      '-vf',
+      `format=yuva444p,${filter},format=rgba`,
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgba',
+      '-',
+    ],
     { input: picture.data, maxBuffer: 1 << 26 },
   )
   const data = new Uint8Array(bytes)

@@ -1,15 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { decodeSrgb, encodeSrgb } from '../../core/colour/srgb.ts'
 import { rgbToYcbcr, ycbcrCoding, ycbcrToRgb } from '../../core/colour/ycbcr.ts'
+import { prepareColour } from '../../core/steps/colour/cpu.ts'
+import { defaultParams } from '../../core/steps/step.ts'
 import { prepareTone } from '../../core/steps/tone/cpu.ts'
+import { toneParams } from '../../core/steps/tone/params.ts'
 import { casesOf, sourceOf } from './cases.ts'
 
-const neutral = { exposure: 0, contrast: 1, gamma: 1, saturation: 1 }
+const neutral = defaultParams(toneParams)
 
 /** One pixel of 8-bit codes through the tone step, as fractional codes. */
-function toned(rgb8: readonly number[], params: Partial<typeof neutral>): number[] {
+function toned(rgb8: readonly number[], params: Partial<typeof neutral & { saturation: number }>): number[] {
   const pixel = Float64Array.of(rgb8[0]! / 255, rgb8[1]! / 255, rgb8[2]! / 255, 1)
-  prepareTone({ ...neutral, ...params })?.(pixel)
+  const { saturation = 1, ...tone } = params
+  prepareTone({ ...neutral, ...tone })?.(pixel)
+  prepareColour({ saturation, hue: 0 })?.(pixel)
   return [...pixel.subarray(0, 3)].map((value) => value * 255)
 }
 
@@ -71,5 +76,35 @@ describe(`saturation and contrast — ${sourceOf('adjust.css_filter_matrices')}`
       // The module rounds BT.709 luma weights to three digits; a code apart at most.
       result.forEach((value, channel) => expect(Math.abs(value - Math.min(255, Math.max(0, expected.rgb[i][channel])))).toBeLessThan(1))
     })
+  })
+})
+
+describe(`hue and saturation about grey — ${sourceOf('adjust.hue_saturation (ffmpeg hue)')}`, () => {
+  const coding = ycbcrCoding('bt709', 'full')
+  const cases = casesOf('adjust.hue_saturation (ffmpeg hue)').filter(({ params }) => (params.b ?? 0) === 0)
+  it.each(cases.map((each) => [JSON.stringify(each.params), each] as const))('%s', (_title, { input, params, expected }) => {
+    input.uv8.forEach(([cb, cr]: [number, number], i: number) => {
+      const rgb = new Float64Array(4)
+      ycbcrToRgb(coding, 128, cb, cr, rgb)
+      // Where a colour leaves the gamut, ours is clipped as RGB, the tool's as Y'CbCr: such cases can't agree.
+      const turned = Float64Array.from(rgb)
+      prepareColour({ hue: params.h_deg, saturation: params.s })?.(turned)
+      const isInside = (pixel: Float64Array) => pixel.subarray(0, 3).every((value) => value > 0 && value < 1)
+      if (!isInside(rgb) || !isInside(turned)) return
+      const codes = new Float64Array(3)
+      rgbToYcbcr(coding, turned[0]!, turned[1]!, turned[2]!, codes)
+      expect(Math.abs(codes[1]! - expected.uv8[i][0])).toBeLessThanOrEqual(0.51)
+      expect(Math.abs(codes[2]! - expected.uv8[i][1])).toBeLessThanOrEqual(0.51)
+    })
+  })
+  it('turns every grey-centred colour by the formula of the tool, gamut or not', () => {
+    // u' = s(cos h·u − sin h·v), v' = s(sin h·u + cos h·v): the definition beside the cases.
+    const rgb = new Float64Array(4)
+    ycbcrToRgb(coding, 128, 138, 118, rgb)
+    prepareColour({ hue: 90, saturation: 1 })!(rgb)
+    const codes = new Float64Array(3)
+    rgbToYcbcr(coding, rgb[0]!, rgb[1]!, rgb[2]!, codes)
+    expect(codes[1]).toBeCloseTo(128 + 10, 6)
+    expect(codes[2]).toBeCloseTo(128 + 10, 6)
   })
 })

@@ -20,7 +20,10 @@ const x = scaleLinear([0, 255], [0, WIDTH])
 const top = computed(() => {
   const { histogram } = props
   if (histogram === null) return 1
-  return Math.max(1, ...[histogram.red, histogram.green, histogram.blue].map((counts) => counts.slice(2, 254).reduce((most, count) => Math.max(most, count), 0)))
+  return Math.max(
+    1,
+    ...[histogram.red, histogram.green, histogram.blue].map((counts) => counts.slice(2, 254).reduce((most, count) => Math.max(most, count), 0)),
+  )
 })
 const shape = computed<Area<number>>(() => {
   const y = scaleSqrt([0, top.value], [HEIGHT, 4]).clamp(true)
@@ -35,9 +38,23 @@ const lumaLine = computed(() => (props.histogram === null ? '' : pathOf(props.hi
 </script>
 
 <template>
-  <figure class="relative h-[120px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="histogram">
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" class="absolute inset-x-2 top-5 bottom-2 h-[92px] w-[calc(100%-16px)]" aria-hidden="true">
-      <line v-for="quarter in [0.25, 0.5, 0.75]" :key="quarter" :x1="WIDTH * quarter" :x2="WIDTH * quarter" y1="0" :y2="HEIGHT" stroke="#3a3a3a" stroke-width="0.6" />
+  <figure class="relative h-[128px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="histogram">
+    <svg
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+      preserveAspectRatio="none"
+      class="absolute inset-x-2 top-7 bottom-2 h-[92px] w-[calc(100%-16px)]"
+      aria-hidden="true"
+    >
+      <line
+        v-for="quarter in [0.25, 0.5, 0.75]"
+        :key="quarter"
+        :x1="WIDTH * quarter"
+        :x2="WIDTH * quarter"
+        y1="0"
+        :y2="HEIGHT"
+        stroke="#3a3a3a"
+        stroke-width="0.6"
+      />
       <template v-if="histogram">
         <path v-for="channel in channels" :key="channel.name" :d="pathOf(histogram[channel.name])" :fill="channel.fill" style="mix-blend-mode: screen" />
         <path :d="lumaLine" fill="none" stroke="#d8d8d8" stroke-width="0.8" vector-effect="non-scaling-stroke" />

@@ -14,8 +14,20 @@ const figures = computed(() => {
   const { scopes } = props
   const key = scopes?.key ?? null
   return [
-    { id: 'fringe', label: t('scopes.fringe'), hint: t('scopes.fringeHint'), value: key === null ? '–' : key.fringe.toFixed(1), isBad: key !== null && key.fringe > 2 },
-    { id: 'see', label: t('scopes.seeThrough'), hint: t('scopes.seeThroughHint'), value: key === null ? '–' : percent(key.seeThrough), isBad: key !== null && key.seeThrough > 0.001 },
+    {
+      id: 'fringe',
+      label: t('scopes.fringe'),
+      hint: t('scopes.fringeHint'),
+      value: key === null ? '–' : key.fringe.toFixed(1),
+      isBad: key !== null && key.fringe > 2,
+    },
+    {
+      id: 'see',
+      label: t('scopes.seeThrough'),
+      hint: t('scopes.seeThroughHint'),
+      value: key === null ? '–' : percent(key.seeThrough),
+      isBad: key !== null && key.seeThrough > 0.001,
+    },
     { id: 'veil', label: t('scopes.veil'), hint: t('scopes.veilHint'), value: key === null ? '–' : percent(key.veil), isBad: key !== null && key.veil > 0.005 },
     {
       id: 'clipped',
@@ -33,10 +45,10 @@ const figures = computed(() => {
     <HistogramScope :histogram="scopes?.histogram ?? null" />
     <WaveformScope :waveform="scopes?.waveform ?? null" />
     <VectorScope :vectorscope="scopes?.vectorscope ?? null" />
-    <dl class="grid content-between">
+    <dl class="grid h-[128px] content-between">
       <div v-for="figure in figures" :key="figure.id" :title="figure.hint" :data-testid="`figure-${figure.id}`">
-        <dd class="font-num text-[15px] leading-tight tabular-nums" :class="figure.isBad ? 'text-brass' : ''">{{ figure.value }}</dd>
-        <dt class="text-[11.5px] leading-tight text-soft">{{ figure.label }}</dt>
+        <dd class="font-num text-[14px] leading-[1.15] tabular-nums" :class="figure.isBad ? 'text-brass' : ''">{{ figure.value }}</dd>
+        <dt class="text-[11.5px] leading-[1.15] text-soft">{{ figure.label }}</dt>
       </div>
     </dl>
   </section>

@@ -31,13 +31,23 @@ useCountCanvas(
 </script>
 
 <template>
-  <figure class="relative h-[120px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="vectorscope">
-    <div class="absolute top-[7px] left-1/2 size-[106px] -translate-x-1/2">
+  <figure class="relative h-[128px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="vectorscope">
+    <div class="absolute top-[25px] left-1/2 size-[98px] -translate-x-1/2">
       <svg viewBox="0 0 256 256" class="absolute inset-0 size-full" aria-hidden="true">
         <circle cx="128" cy="128" r="112" fill="none" stroke="#4a4a4a" stroke-width="2" />
         <path d="M16 128H240M128 16V240" stroke="#3a3a3a" stroke-width="1.5" />
         <line :x1="CENTRE" :y1="CENTRE" :x2="skin.x" :y2="skin.y" stroke="#d8a27c" stroke-width="2.5" stroke-dasharray="7 5" />
-        <rect v-for="target in targets" :key="target.name" :x="target.x - 7" :y="target.y - 7" width="14" height="14" fill="none" stroke="#8a8a8a" stroke-width="2" />
+        <rect
+          v-for="target in targets"
+          :key="target.name"
+          :x="target.x - 7"
+          :y="target.y - 7"
+          width="14"
+          height="14"
+          fill="none"
+          stroke="#8a8a8a"
+          stroke-width="2"
+        />
       </svg>
       <canvas ref="canvas" class="absolute inset-0 size-full" width="256" height="256"></canvas>
     </div>

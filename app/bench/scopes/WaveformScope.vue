@@ -18,10 +18,20 @@ useCountCanvas(
 </script>
 
 <template>
-  <figure class="relative h-[120px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="waveform">
+  <figure class="relative h-[128px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="waveform">
     <div class="absolute inset-x-2 top-6 bottom-2.5">
       <svg viewBox="0 0 100 100" preserveAspectRatio="none" class="absolute inset-0 size-full" aria-hidden="true">
-        <line v-for="tick in y.ticks(4)" :key="tick" x1="0" x2="100" :y1="y(tick)" :y2="y(tick)" stroke="#4a4a4a" stroke-width="1" vector-effect="non-scaling-stroke" />
+        <line
+          v-for="tick in y.ticks(4)"
+          :key="tick"
+          x1="0"
+          x2="100"
+          :y1="y(tick)"
+          :y2="y(tick)"
+          stroke="#4a4a4a"
+          stroke-width="1"
+          vector-effect="non-scaling-stroke"
+        />
       </svg>
       <canvas ref="canvas" class="absolute inset-0 size-full" width="256" height="256"></canvas>
     </div>

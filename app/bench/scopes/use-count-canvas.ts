@@ -4,7 +4,11 @@ import { watchEffect, type Ref } from 'vue'
 import type { CountGrid } from '../../../core/scopes/scopes.ts'
 
 /** `colourAt` gives red, green and blue (0..255) for a cell. */
-export function useCountCanvas(canvas: Readonly<Ref<HTMLCanvasElement | null>>, grid: () => CountGrid | null, colourAt: (x: number, y: number) => readonly [number, number, number]): void {
+export function useCountCanvas(
+  canvas: Readonly<Ref<HTMLCanvasElement | null>>,
+  grid: () => CountGrid | null,
+  colourAt: (x: number, y: number) => readonly [number, number, number],
+): void {
   const alpha = scalePow([0, 40], [0, 255]).exponent(0.55).clamp(true)
   let image: ImageData | null = null
   watchEffect(() => {

@@ -28,7 +28,12 @@ async function onFile(event: Event): Promise<void> {
 
 <template>
   <div class="mb-2">
-    <RadioGroup :model-value="modelValue" :aria-label="t('steps.look.params.look')" class="grid grid-cols-3 gap-1.5" @update:model-value="emit('update:modelValue', $event)">
+    <RadioGroup
+      :model-value="modelValue"
+      :aria-label="t('steps.look.params.look')"
+      class="grid grid-cols-3 gap-1.5"
+      @update:model-value="emit('update:modelValue', $event)"
+    >
       <RadioGroupOption v-for="look in looks" :key="look.value" v-slot="{ checked }" :value="look.value" as="template">
         <button type="button" class="rounded-md border p-1 text-left" :class="checked ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'">
           <LookThumb :picture="look.thumb" :width-px="THUMB_WIDTH_PX" :height-px="THUMB_HEIGHT_PX" />

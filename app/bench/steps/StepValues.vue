@@ -31,7 +31,8 @@ const inputOptions = computed(() => [
 /** Values that make no difference now are left out. */
 function isOfUse(name: string): boolean {
   const { step } = props
-  if (step.kind === 'room') return name !== 'softness' && name !== 'input' ? true : name === 'softness' ? step.params.effect === 'softened' : step.params.effect === 'replaced'
+  if (step.kind === 'room')
+    return name !== 'softness' && name !== 'input' ? true : name === 'softness' ? step.params.effect === 'softened' : step.params.effect === 'replaced'
   if (step.kind === 'spill' && name === 'light') return step.params.replace === 'backdrop'
   if (step.kind === 'chromaKey') return name !== 'plate' && name !== 'surface'
   return true
@@ -65,7 +66,11 @@ function isMissing(name: string, option: string): boolean {
       />
       <div v-else-if="spec.type === 'choice' && spec.options.includes('off')" class="flex items-center justify-between py-1">
         <span>{{ words.paramOf(step.kind, name) }}</span>
-        <ToggleSwitch :model-value="values[name] === 'on'" :label="words.paramOf(step.kind, name)" @update:model-value="emit('set', name, $event ? 'on' : 'off')" />
+        <ToggleSwitch
+          :model-value="values[name] === 'on'"
+          :label="words.paramOf(step.kind, name)"
+          @update:model-value="emit('set', name, $event ? 'on' : 'off')"
+        />
       </div>
       <SelectMenu
         v-else-if="spec.type === 'choice' && spec.options.length > 3"
@@ -89,10 +94,20 @@ function isMissing(name: string, option: string): boolean {
         <span>{{ words.paramOf(step.kind, name) }}</span>
         <ColourField :model-value="String(values[name])" :label="words.paramOf(step.kind, name)" @update:model-value="emit('set', name, $event)" />
       </div>
-      <LookChooser v-else-if="spec.type === 'reference' && spec.to === 'look'" :model-value="String(values[name])" :step-id="step.id" @update:model-value="emit('set', name, $event)" />
+      <LookChooser
+        v-else-if="spec.type === 'reference' && spec.to === 'look'"
+        :model-value="String(values[name])"
+        :step-id="step.id"
+        @update:model-value="emit('set', name, $event)"
+      />
       <div v-else-if="spec.type === 'reference' && spec.to === 'input'" class="grid grid-cols-[76px_1fr] items-center gap-2 py-1">
         <span class="truncate">{{ words.paramOf(step.kind, name) }}</span>
-        <SelectMenu :model-value="String(values[name])" :label="words.paramOf(step.kind, name)" :options="inputOptions" @update:model-value="emit('set', name, $event)" />
+        <SelectMenu
+          :model-value="String(values[name])"
+          :label="words.paramOf(step.kind, name)"
+          :options="inputOptions"
+          @update:model-value="emit('set', name, $event)"
+        />
       </div>
     </template>
   </div>

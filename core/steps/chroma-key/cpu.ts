@@ -3,10 +3,10 @@
 import { LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
 import { parseHex } from '../../colour/hex.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
-import type { chromaKeyParams } from "./params.ts"
+import type { chromaKeyParams } from './params.ts'
 
 /** The values that decide on a colour. */
-export type ChromaKeyValues = Pick<ParamsOf<typeof chromaKeyParams>, "colour" | "tolerance" | "softness" | "spill">
+export type ChromaKeyValues = Pick<ParamsOf<typeof chromaKeyParams>, 'colour' | 'tolerance' | 'softness' | 'spill'>
 
 /**
  * How much one unit of colour across the backdrop's direction forgives along it. It keeps

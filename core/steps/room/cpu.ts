@@ -29,7 +29,10 @@ export function movedMask(mask: GuidedMask, edge: number): GuidedMask {
 /** Without a mask nothing counts as the person, so that a room is never shown by mistake. */
 export function roomReference(picture: FloatPicture, person: Plane | null, settings: RoomSettings): FloatPicture {
   const { widthPx, heightPx } = picture
-  const opacity = person === null ? new Float64Array(widthPx * heightPx) : personOpacity(movedMask(guideMask(person, picture.data, 1, widthPx, heightPx), settings.edge), picture).data
+  const opacity =
+    person === null
+      ? new Float64Array(widthPx * heightPx)
+      : personOpacity(movedMask(guideMask(person, picture.data, 1, widthPx, heightPx), settings.edge), picture).data
   const data = picture.data.slice()
   if (settings.effect === 'hidden') {
     for (let i = 0; i < opacity.length; i += 1) data[i * 4 + 3] = data[i * 4 + 3]! * opacity[i]!

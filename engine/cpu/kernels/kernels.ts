@@ -2,12 +2,14 @@
 // premultiplied, red in the low byte, sRGB-encoded, rows from the top. No kernel knows a step:
 // what steps do to colours reaches it as a table. Pointers are byte offsets into one memory.
 
+import { noteMiss, placeOf, placesOfFour } from './packed'
+
 const CLEAR: u32 = 1
 
 /**
  * Treats pixels left..right of one 4:2:0 row. Chroma is interpolated as core/picture/i420.ts says:
  * vertically into `scratch`, then horizontally, rounded. Looks each 24-bit code up in `table`; codes
- * without an entry are listed at `missing`. Returns how many are listed. May write up to 15 pixels
+ * without an entry are listed at `missing`, each with the address its pixel goes to. Returns how many are listed. May write up to 15 pixels
  * past `right`. `scratch` needs 4·(chromaWidth + 32) bytes.
  */
 export function treatI420Row(
@@ -69,10 +71,11 @@ function interleaveChroma(at: usize, three: v128, eight: v128): v128 {
 // @ts-ignore: decorator
 @inline
 function lookUpFour(table: usize, codes: v128, out: usize, missing: usize, count: i32): i32 {
-  const code0 = <u32>i32x4.extract_lane(codes, 0)
-  const code1 = <u32>i32x4.extract_lane(codes, 1)
-  const code2 = <u32>i32x4.extract_lane(codes, 2)
-  const code3 = <u32>i32x4.extract_lane(codes, 3)
+  const places = placesOfFour(codes)
+  const code0 = <u32>i32x4.extract_lane(places, 0)
+  const code1 = <u32>i32x4.extract_lane(places, 1)
+  const code2 = <u32>i32x4.extract_lane(places, 2)
+  const code3 = <u32>i32x4.extract_lane(places, 3)
   const entry0 = load<u32>(table + (<usize>code0 << 2))
   const entry1 = load<u32>(table + (<usize>code1 << 2))
   const entry2 = load<u32>(table + (<usize>code2 << 2))
@@ -81,10 +84,10 @@ function lookUpFour(table: usize, codes: v128, out: usize, missing: usize, count
   store<u32>(out, entry1, 4)
   store<u32>(out, entry2, 8)
   store<u32>(out, entry3, 12)
-  if (entry0 == 0) { store<u32>(missing + (count << 2), code0); count += 1 }
-  if (entry1 == 0) { store<u32>(missing + (count << 2), code1); count += 1 }
-  if (entry2 == 0) { store<u32>(missing + (count << 2), code2); count += 1 }
-  if (entry3 == 0) { store<u32>(missing + (count << 2), code3); count += 1 }
+  if (entry0 == 0) { noteMiss(missing, count, code0, out + 0); count += 1 }
+  if (entry1 == 0) { noteMiss(missing, count, code1, out + 4); count += 1 }
+  if (entry2 == 0) { noteMiss(missing, count, code2, out + 8); count += 1 }
+  if (entry3 == 0) { noteMiss(missing, count, code3, out + 12); count += 1 }
   return count
 }
 
@@ -98,10 +101,10 @@ export function treatRgbaRow(table: usize, source: usize, count: i32, line: usiz
       store<u32>(line + (i << 2), CLEAR)
       continue
     }
-    const code = ((pixel & 255) << 16) | (pixel & 0xff00) | ((pixel >>> 16) & 255)
+    const code = placeOf(pixel & 0xffffff)
     const entry = load<u32>(table + (<usize>code << 2))
     if (entry == 0) {
-      store<u32>(missing + (misses << 2), code)
+      noteMiss(missing, misses, code, line + (i << 2))
       misses += 1
     }
     store<u32>(line + (i << 2), alpha == 255 ? entry : scalePacked(entry, alpha))
@@ -199,20 +202,37 @@ export function scaleRow(
 export function turnRow(
   pixels: usize, width: i32, height: i32, startX: f64, startY: f64, stepX: f64, stepY: f64, count: i32, line: usize,
 ): void {
-  const mostX = <f64>(width - 1)
-  const mostY = <f64>(height - 1)
+  // Positions have 32 bits of fraction: exact enough over any row, and quicker than doubles.
+  const mostX = <i64>(width - 1) << 32
+  const mostY = <i64>(height - 1) << 32
+  const unit: f64 = 4294967296.0
+  const dx = <i64>(stepX * unit)
+  const dy = <i64>(stepY * unit)
+  let atX = <i64>(startX * unit)
+  let atY = <i64>(startY * unit)
+  const half = i16x8.splat(128)
   for (let i = 0; i < count; i += 1) {
-    const x = min(mostX, max(0.0, startX + stepX * <f64>i))
-    const y = min(mostY, max(0.0, startY + stepY * <f64>i))
-    const left = <i32>x
-    const top = <i32>y
-    const right = min(width - 1, left + 1)
-    const bottom = min(height - 1, top + 1)
-    const weightX = <u32>(<i32>((x - <f64>left) * 256.0 + 0.5))
-    const weightY = <u32>(<i32>((y - <f64>top) * 256.0 + 0.5))
-    const upper = mixPacked(load<u32>(pixels + (<usize>(top * width + left) << 2)), load<u32>(pixels + (<usize>(top * width + right) << 2)), weightX)
-    const lower = mixPacked(load<u32>(pixels + (<usize>(bottom * width + left) << 2)), load<u32>(pixels + (<usize>(bottom * width + right) << 2)), weightX)
-    store<u32>(line + (i << 2), mixPacked(upper, lower, weightY))
+    const x = min<i64>(mostX, max<i64>(0, atX))
+    const y = min<i64>(mostY, max<i64>(0, atY))
+    atX += dx
+    atY += dy
+    const left = <i32>(x >> 32)
+    const top = <i32>(y >> 32)
+    const weightX = (<u32>x >>> 24) + ((<u32>x >>> 23) & 1)
+    const weightY = (<u32>y >>> 24) + ((<u32>y >>> 23) & 1)
+    const corner = pixels + (<usize>(top * width + left) << 2)
+    const under = top < height - 1 ? corner + (<usize>width << 2) : corner
+    // Left and right pixel side by side; at the right border the weight of what lies beyond is 0.
+    const upper = i16x8.extend_low_i8x16_u(v128.load64_zero(corner))
+    const lower = i16x8.extend_low_i8x16_u(v128.load64_zero(under))
+    const down = i16x8.splat(<i16>weightY)
+    const up = i16x8.splat(<i16>(256 - weightY))
+    const column = i16x8.shr_u(i16x8.add(i16x8.add(i16x8.mul(upper, up), i16x8.mul(lower, down)), half), 8)
+    const rightShare = i16x8.splat(<i16>weightX)
+    const leftShare = i16x8.splat(<i16>(256 - weightX))
+    const sides = i16x8.add(i16x8.mul(column, leftShare), i16x8.mul(v128.shuffle<i16>(column, column, 4, 5, 6, 7, 4, 5, 6, 7), rightShare))
+    const result = i16x8.shr_u(i16x8.add(sides, half), 8)
+    v128.store32_lane(line + (i << 2), i8x16.narrow_i16x8_u(result, result), 0)
   }
 }
 

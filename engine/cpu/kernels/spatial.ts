@@ -1,13 +1,9 @@
 // AssemblyScript, compiled into kernels.wasm beside kernels.ts. Loops of work that looks at a pixel's place or
 // neighbours. Packed RGBA, straight alpha unless a name says otherwise, red in the low byte, sRGB-encoded.
 
-const CLEAR: u32 = 1
+import { byteOf, noteMiss, packedOf, placeOf, placesOfFour } from './packed'
 
-// @ts-ignore: decorator
-@inline
-function byteOf(value: f32): u32 {
-  return <u32>(<i32>(min<f32>(255, max<f32>(0, value)) + 0.5))
-}
+const CLEAR: u32 = 1
 
 // @ts-ignore: decorator
 @inline
@@ -16,26 +12,71 @@ function scaled(value: u32, weight: u32): u32 {
   return (product + (product >>> 8)) >>> 8
 }
 
+/** The entries at four places. */
+// @ts-ignore: decorator
+@inline
+function entriesOf(table: usize, places: v128): v128 {
+  let entries = v128.load32_zero(table + (<usize>i32x4.extract_lane(places, 0) << 2))
+  entries = v128.load32_lane(table + (<usize>i32x4.extract_lane(places, 1) << 2), entries, 1)
+  entries = v128.load32_lane(table + (<usize>i32x4.extract_lane(places, 2) << 2), entries, 2)
+  return v128.load32_lane(table + (<usize>i32x4.extract_lane(places, 3) << 2), entries, 3)
+}
+
 /** A table of straight entries applied to `count` straight pixels; their own alpha thins that of the entry. Returns misses. */
 export function treatStraightRow(table: usize, source: usize, count: i32, line: usize, missing: usize): i32 {
   let misses = 0
   for (let i = 0; i < count; i += 1) {
+    if ((i & 3) == 0 && i + 4 <= count) {
+      const four = v128.load(source + (i << 2))
+      const entries = entriesOf(table, placesOfFour(v128.and(four, i32x4.splat(0xffffff))))
+      const isOpaque = i32x4.all_true(i32x4.eq(v128.and(four, i32x4.splat(0xff000000)), i32x4.splat(0xff000000)))
+      if (isOpaque && i32x4.all_true(entries)) {
+        v128.store(line + (i << 2), entries)
+        i += 3
+        continue
+      }
+    }
     const pixel = load<u32>(source + (i << 2))
-    const code = ((pixel & 255) << 16) | (pixel & 0xff00) | ((pixel >>> 16) & 255)
+    const code = placeOf(pixel & 0xffffff)
     const entry = load<u32>(table + (<usize>code << 2))
     if (entry == 0) {
-      store<u32>(missing + (misses << 2), code)
+      noteMiss(missing, misses, code, line + (i << 2))
       misses += 1
     }
     const alpha = pixel >>> 24
-    store<u32>(line + (i << 2), alpha == 255 ? entry : (entry & 0xffffff) | (scaled(entry >>> 24, alpha) << 24))
+    // A pixel without an entry keeps its alpha until fillStraight comes.
+    store<u32>(line + (i << 2), entry == 0 ? alpha << 24 : alpha == 255 ? entry : (entry & 0xffffff) | (scaled(entry >>> 24, alpha) << 24))
   }
   return misses
+}
+
+/** Writes the pixels that treatStraightRow listed, now that their entries are there. */
+export function fillStraight(table: usize, missing: usize, count: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    const entry = load<u32>(table + (<usize>load<u32>(missing + (i << 3)) << 2))
+    const target = <usize>load<u32>(missing + (i << 3), 4)
+    store<u32>(target, (entry & 0xffffff) | (scaled(entry >>> 24, load<u32>(target) >>> 24) << 24))
+  }
 }
 
 /** Colours multiplied by alpha; what is clear becomes nothing. `out` may be `source`. */
 export function premultiplyRow(source: usize, out: usize, count: i32): void {
   for (let i = 0; i < count; i += 1) {
+    if ((i & 3) == 0 && i + 4 <= count) {
+      // Four opaque or four clear pixels at once: most of a picture.
+      const four = v128.load(source + (i << 2))
+      const alphas = v128.and(four, i32x4.splat(0xff000000))
+      if (i32x4.all_true(i32x4.eq(alphas, i32x4.splat(0xff000000)))) {
+        v128.store(out + (i << 2), four)
+        i += 3
+        continue
+      }
+      if (!v128.any_true(alphas)) {
+        v128.store(out + (i << 2), i32x4.splat(0))
+        i += 3
+        continue
+      }
+    }
     const pixel = load<u32>(source + (i << 2))
     const alpha = pixel >>> 24
     if (alpha == 255) store<u32>(out + (i << 2), pixel)
@@ -53,6 +94,14 @@ export function premultiplyRow(source: usize, out: usize, count: i32): void {
 /** The inverse of premultiplyRow, as near as bytes allow. */
 export function unpremultiplyRow(source: usize, out: usize, count: i32): void {
   for (let i = 0; i < count; i += 1) {
+    if ((i & 3) == 0 && i + 4 <= count) {
+      const four = v128.load(source + (i << 2))
+      if (i32x4.all_true(i32x4.eq(v128.and(four, i32x4.splat(0xff000000)), i32x4.splat(0xff000000)))) {
+        v128.store(out + (i << 2), four)
+        i += 3
+        continue
+      }
+    }
     const pixel = load<u32>(source + (i << 2))
     const alpha = pixel >>> 24
     if (alpha == 255) store<u32>(out + (i << 2), pixel)
@@ -77,68 +126,58 @@ export function fadeRow(pixels: usize, count: i32, across: usize, down: f32): vo
 }
 
 /**
- * Keys a row on an uneven cloth (core/steps/chroma-key/field.ts). `upper` and `lower` are rows of gains, mixed by
- * `share`; `cells` and `shares` place each pixel between two of them.
+ * Keys a row on an uneven cloth (core/steps/chroma-key/field.ts) into `out`, which is not `pixels`. `gains` holds a 16-bit
+ * gain of 2^13 for each pixel. Lists places without an entry; returns how many. Reads into slack.
  */
-export function fieldKeyRow(
-  pixels: usize, count: i32, table: usize, missing: usize,
-  upper: usize, lower: usize, share: f32, cells: usize, shares: usize, lastCell: i32,
-): i32 {
+export function fieldKeyRow(pixels: usize, out: usize, count: i32, table: usize, missing: usize, gains: usize): i32 {
   let misses = 0
-  for (let i = 0; i < count; i += 1) {
-    const at = pixels + (i << 2)
-    const pixel = load<u32>(at)
-    const left = load<i32>(cells + (i << 2))
-    const right = min(lastCell, left + 1)
-    const gainLeft = load<f32>(upper + (left << 2)) * (<f32>1 - share) + load<f32>(lower + (left << 2)) * share
-    const gainRight = load<f32>(upper + (right << 2)) * (<f32>1 - share) + load<f32>(lower + (right << 2)) * share
-    const place = load<f32>(shares + (i << 2))
-    const gain = gainLeft * (<f32>1 - place) + gainRight * place
-    const red = byteOf(<f32>(pixel & 255) * gain)
-    const green = byteOf(<f32>((pixel >>> 8) & 255) * gain)
-    const blue = byteOf(<f32>((pixel >>> 16) & 255) * gain)
-    const entry = load<u32>(table + (<usize>((red << 16) | (green << 8) | blue) << 2))
-    if (entry == 0) {
-      store<u32>(missing + (misses << 2), (red << 16) | (green << 8) | blue)
-      misses += 1
+  const colours = i32x4.splat(0xffffff)
+  for (let i = 0; i < count; i += 4) {
+    const four = v128.load(pixels + (i << 2))
+    const even = evened(four, v128.load64_zero(gains + (i << 1)))
+    const entries = entriesOf(table, placesOfFour(v128.and(even, colours)))
+    const isOpaque = i32x4.all_true(i32x4.eq(v128.andnot(four, colours), i32x4.splat(0xff000000)))
+    const isKept = i32x4.all_true(i32x4.eq(v128.and(v128.xor(entries, even), colours), i32x4.splat(0)))
+    // Where the key leaves colours alone, only its opacity is taken.
+    if (isOpaque && isKept && i32x4.all_true(entries) && i + 4 <= count) {
+      v128.store(out + (i << 2), v128.bitselect(four, entries, colours))
       continue
     }
-    const alpha = scaled(entry >>> 24, pixel >>> 24)
-    const even = red | (green << 8) | (blue << 16)
-    if (((entry ^ even) & 0xffffff) == 0) {
-      store<u32>(at, (pixel & 0xffffff) | (alpha << 24))
-      continue
+    const last = min(count, i + 4)
+    for (let k = i; k < last; k += 1) {
+      if (!keyOne(pixels + (k << 2), out + (k << 2), table, gains + (k << 1))) {
+        const place = placeOf(<u32>i32x4.extract_lane(evened(v128.load32_zero(pixels + (k << 2)), v128.load16_splat(gains + (k << 1))), 0) & 0xffffff)
+        noteMiss(missing, misses, place, out + (k << 2))
+        misses += 1
+      }
     }
-    const back = <f32>1 / gain
-    const newRed = byteOf(<f32>(pixel & 255) + <f32>(<i32>(entry & 255) - <i32>red) * back)
-    const newGreen = byteOf(<f32>((pixel >>> 8) & 255) + <f32>(<i32>((entry >>> 8) & 255) - <i32>green) * back)
-    const newBlue = byteOf(<f32>((pixel >>> 16) & 255) + <f32>(<i32>((entry >>> 16) & 255) - <i32>blue) * back)
-    store<u32>(at, newRed | (newGreen << 8) | (newBlue << 16) | (alpha << 24))
   }
   return misses
 }
 
-/** Codes that fieldKeyRow would look up, listed where the table has no entry; changes nothing. */
-export function fieldCodesRow(
-  pixels: usize, count: i32, table: usize, missing: usize,
-  upper: usize, lower: usize, share: f32, cells: usize, shares: usize, lastCell: i32,
-): i32 {
-  let misses = 0
-  for (let i = 0; i < count; i += 1) {
-    const pixel = load<u32>(pixels + (i << 2))
-    const left = load<i32>(cells + (i << 2))
-    const right = min(lastCell, left + 1)
-    const gainLeft = load<f32>(upper + (left << 2)) * (<f32>1 - share) + load<f32>(lower + (left << 2)) * share
-    const gainRight = load<f32>(upper + (right << 2)) * (<f32>1 - share) + load<f32>(lower + (right << 2)) * share
-    const place = load<f32>(shares + (i << 2))
-    const gain = gainLeft * (<f32>1 - place) + gainRight * place
-    const code = (byteOf(<f32>(pixel & 255) * gain) << 16) | (byteOf(<f32>((pixel >>> 8) & 255) * gain) << 8) | byteOf(<f32>((pixel >>> 16) & 255) * gain)
-    if (load<u32>(table + (<usize>code << 2)) == 0) {
-      store<u32>(missing + (misses << 2), code)
-      misses += 1
-    }
-  }
-  return misses
+/** Four pixels times their gains, rounded and clipped; alpha is of no use. */
+// @ts-ignore: decorator
+@inline
+function evened(four: v128, gains: v128): v128 {
+  const half = i16x8.splat(16)
+  const low = i16x8.q15mulr_sat_s(i16x8.shl(i16x8.extend_low_i8x16_u(four), 7), v128.shuffle<i16>(gains, gains, 0, 0, 0, 0, 1, 1, 1, 1))
+  const high = i16x8.q15mulr_sat_s(i16x8.shl(i16x8.extend_high_i8x16_u(four), 7), v128.shuffle<i16>(gains, gains, 2, 2, 2, 2, 3, 3, 3, 3))
+  return i8x16.narrow_i16x8_u(i16x8.shr_s(i16x8.add(low, half), 5), i16x8.shr_s(i16x8.add(high, half), 5))
+}
+
+/** Keys one pixel; false when its entry is missing. */
+function keyOne(from: usize, to: usize, table: usize, gainAt: usize): bool {
+  const pixel = load<u32>(from)
+  const even = <u32>i32x4.extract_lane(evened(v128.load32_zero(from), v128.load16_splat(gainAt)), 0) & 0xffffff
+  const entry = load<u32>(table + (<usize>placeOf(even) << 2))
+  if (entry == 0) return false
+  const alpha = scaled(entry >>> 24, pixel >>> 24)
+  const back = <f32>8192 / <f32>load<i16>(gainAt)
+  const red = byteOf(<f32>(pixel & 255) + <f32>(<i32>(entry & 255) - <i32>(even & 255)) * back)
+  const green = byteOf(<f32>((pixel >>> 8) & 255) + <f32>(<i32>((entry >>> 8) & 255) - <i32>((even >>> 8) & 255)) * back)
+  const blue = byteOf(<f32>((pixel >>> 16) & 255) + <f32>(<i32>((entry >>> 16) & 255) - <i32>((even >>> 16) & 255)) * back)
+  store<u32>(to, red | (green << 8) | (blue << 16) | (alpha << 24))
+  return true
 }
 
 /**
@@ -228,24 +267,32 @@ function sigmaHalf(value: v128, up: v128, down: v128, left: v128, right: v128, s
   return i16x8.add(value, i16x8.shr_s(i16x8.add(step, i16x8.splat(8)), 4))
 }
 
-/** Luma of BT.709 in 1/128 of a code, as 16-bit. */
+/** Luma of BT.709 in 1/64 of a code, as 16-bit; runs into slack. */
 export function lumaRow(pixels: usize, out: usize, count: i32): void {
-  for (let i = 0; i < count; i += 1) {
-    const pixel = load<u32>(pixels + (i << 2))
-    // 0.2126, 0.7152, 0.0722 of 2^14; the result is of 2^7.
-    const luma = (3483 * (pixel & 255) + 11718 * ((pixel >>> 8) & 255) + 1183 * ((pixel >>> 16) & 255) + 64) >>> 7
-    store<u16>(out + (i << 1), <u16>luma)
+  // 0.2126, 0.7152, 0.0722 of 2^14; sums of pairs are taken per pixel, so the result of 2^14 is shifted to 2^6.
+  const weights = i16x8(3483, 11718, 1183, 0, 3483, 11718, 1183, 0)
+  const half = i32x4.splat(128)
+  for (let i = 0; i < count; i += 8) {
+    const first = v128.load(pixels + (i << 2))
+    const second = v128.load(pixels + (i << 2) + 16)
+    const a = i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(first), weights)
+    const b = i32x4.dot_i16x8_s(i16x8.extend_high_i8x16_u(first), weights)
+    const c = i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(second), weights)
+    const d = i32x4.dot_i16x8_s(i16x8.extend_high_i8x16_u(second), weights)
+    const low = i32x4.add(v128.shuffle<i32>(a, b, 0, 2, 4, 6), v128.shuffle<i32>(a, b, 1, 3, 5, 7))
+    const high = i32x4.add(v128.shuffle<i32>(c, d, 0, 2, 4, 6), v128.shuffle<i32>(c, d, 1, 3, 5, 7))
+    v128.store(out + (i << 1), i16x8.narrow_i32x4_u(i32x4.shr_u(i32x4.add(low, half), 8), i32x4.shr_u(i32x4.add(high, half), 8)))
   }
 }
 
-/** Alpha in 1/128 of a code, as 16-bit. */
+/** Alpha in 1/64 of a code, as 16-bit. */
 export function alphaToFine(pixels: usize, out: usize, count: i32): void {
-  for (let i = 0; i < count; i += 1) store<u16>(out + (i << 1), <u16>(load<u8>(pixels + (i << 2), 3) << 7))
+  for (let i = 0; i < count; i += 1) store<u16>(out + (i << 1), <u16>(load<u8>(pixels + (i << 2), 3) << 6))
 }
 
-/** Sets alpha from 1/128 of a code, rounded. */
+/** Sets alpha from 1/64 of a code, rounded. */
 export function fineToAlpha(fine: usize, pixels: usize, count: i32): void {
-  for (let i = 0; i < count; i += 1) store<u8>(pixels + (i << 2), <u8>min<u32>(255, (<u32>load<u16>(fine + (i << 1)) + 64) >>> 7), 3)
+  for (let i = 0; i < count; i += 1) store<u8>(pixels + (i << 2), <u8>min<u32>(255, (<u32>load<u16>(fine + (i << 1)) + 32) >>> 6), 3)
 }
 
 /** A row of 16-bit values convolved with `2·radius + 1` weights of 2^15; `row` must have `radius` values of room at both sides. */
@@ -256,12 +303,14 @@ export function blurAcross(row: usize, out: usize, count: i32, taps: usize, radi
     store<u16>(row - (k << 1), first)
     store<u16>(row + ((count - 1 + k) << 1), last)
   }
+  // Weights are symmetric, so that two values share one multiplication; values up to 2^14 can be added first.
+  const middle = v128.load16_splat(taps + (radius << 1))
   for (let i = 0; i < count; i += 8) {
-    let sum = i16x8.splat(0)
-    let at = row + ((i - radius) << 1)
-    for (let k = 0; k <= 2 * radius; k += 1) {
-      sum = i16x8.add(sum, i16x8.q15mulr_sat_s(v128.load(at), v128.load16_splat(taps + (k << 1))))
-      at += 2
+    const at = row + (i << 1)
+    let sum = i16x8.q15mulr_sat_s(v128.load(at), middle)
+    for (let k = 1; k <= radius; k += 1) {
+      const pair = i16x8.add(v128.load(at - (k << 1)), v128.load(at + (k << 1)))
+      sum = i16x8.add(sum, i16x8.q15mulr_sat_s(pair, v128.load16_splat(taps + ((radius - k) << 1))))
     }
     v128.store(out + (i << 1), sum)
   }
@@ -269,31 +318,47 @@ export function blurAcross(row: usize, out: usize, count: i32, taps: usize, radi
 
 /** The same downwards: `rows` holds the addresses of 2·radius + 1 rows. */
 export function blurDown(rows: usize, out: usize, count: i32, taps: usize, radius: i32): void {
+  const middle = v128.load16_splat(taps + (radius << 1))
+  const centre = <usize>load<u32>(rows + (radius << 2))
   for (let i = 0; i < count; i += 8) {
-    let sum = i16x8.splat(0)
-    for (let k = 0; k <= 2 * radius; k += 1) {
-      sum = i16x8.add(sum, i16x8.q15mulr_sat_s(v128.load(<usize>load<u32>(rows + (k << 2)) + (i << 1)), v128.load16_splat(taps + (k << 1))))
+    let sum = i16x8.q15mulr_sat_s(v128.load(centre + (i << 1)), middle)
+    for (let k = 1; k <= radius; k += 1) {
+      const above = <usize>load<u32>(rows + ((radius - k) << 2))
+      const below = <usize>load<u32>(rows + ((radius + k) << 2))
+      const pair = i16x8.add(v128.load(above + (i << 1)), v128.load(below + (i << 1)))
+      sum = i16x8.add(sum, i16x8.q15mulr_sat_s(pair, v128.load16_splat(taps + ((radius - k) << 1))))
     }
     v128.store(out + (i << 1), sum)
   }
 }
 
-/** Adds amount · (|luma − blurred| − threshold, with its sign) to red, green and blue; values in 1/128 of a code, `amount` of 256. */
+/**
+ * Adds amount · (|luma − blurred| − threshold, with its sign) to red, green and blue; values in 1/64 of a code, `amount`
+ * of 2^13. Runs into slack.
+ */
 export function sharpenRow(pixels: usize, luma: usize, blurred: usize, out: usize, count: i32, amount: i32, threshold: i32): void {
-  for (let i = 0; i < count; i += 1) {
-    const pixel = load<u32>(pixels + (i << 2))
-    const detail = <i32>load<u16>(luma + (i << 1)) - <i32>load<u16>(blurred + (i << 1))
-    const beyond = abs(detail) - threshold
-    if (beyond <= 0) {
-      store<u32>(out + (i << 2), pixel)
-      continue
-    }
-    const add = ((detail < 0 ? -beyond : beyond) * amount + 16384) >> 15
-    const red = max(0, min(255, <i32>(pixel & 255) + add))
-    const green = max(0, min(255, <i32>((pixel >>> 8) & 255) + add))
-    const blue = max(0, min(255, <i32>((pixel >>> 16) & 255) + add))
-    store<u32>(out + (i << 2), red | (green << 8) | (blue << 16) | (pixel & 0xff000000))
+  const limit = i16x8.splat(<i16>threshold)
+  const weight = i16x8.splat(<i16>amount)
+  const colours = i32x4.splat(0xffffff)
+  const zero = i16x8.splat(0)
+  const half = i16x8.splat(8)
+  for (let i = 0; i < count; i += 8) {
+    const detail = i16x8.sub(v128.load(luma + (i << 1)), v128.load(blurred + (i << 1)))
+    const size = i16x8.max_s(zero, i16x8.sub(i16x8.abs(detail), limit))
+    const signed = v128.bitselect(i16x8.neg(size), size, i16x8.lt_s(detail, zero))
+    // 1/64 codes · amount / 4 = 1/16 codes: q15 takes 2^15 off, amount holds 2^13.
+    const add = i16x8.shr_s(i16x8.add(i16x8.q15mulr_sat_s(signed, weight), half), 4)
+    sharpenFour(pixels + (i << 2), out + (i << 2), v128.shuffle<i16>(add, add, 0, 0, 0, 0, 1, 1, 1, 1), v128.shuffle<i16>(add, add, 2, 2, 2, 2, 3, 3, 3, 3), colours)
+    sharpenFour(pixels + (i << 2) + 16, out + (i << 2) + 16, v128.shuffle<i16>(add, add, 4, 4, 4, 4, 5, 5, 5, 5), v128.shuffle<i16>(add, add, 6, 6, 6, 6, 7, 7, 7, 7), colours)
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function sharpenFour(pixels: usize, out: usize, low: v128, high: v128, colours: v128): void {
+  const four = v128.load(pixels)
+  const result = i8x16.narrow_i16x8_u(i16x8.add(i16x8.extend_low_i8x16_u(four), low), i16x8.add(i16x8.extend_high_i8x16_u(four), high))
+  v128.store(out, v128.bitselect(result, four, colours))
 }
 
 /** Largest or smallest 16-bit value within ±radius of a row; `row` as in blurAcross. */
@@ -337,7 +402,18 @@ export function mixFine(a: usize, b: usize, out: usize, count: i32, share: i32):
 
 /** Alpha through a table of 256 bytes. */
 export function alphaTable(pixels: usize, count: i32, table: usize): void {
-  for (let i = 0; i < count; i += 1) store<u8>(pixels + (i << 2), load<u8>(table + <usize>load<u8>(pixels + (i << 2), 3)), 3)
+  const keepsEnds = load<u8>(table) == 0 && load<u8>(table, 255) == 255
+  for (let i = 0; i < count; i += 1) {
+    if (keepsEnds && (i & 3) == 0 && i + 4 <= count) {
+      const alphas = v128.and(v128.load(pixels + (i << 2)), i32x4.splat(0xff000000))
+      const isEnd = v128.or(i32x4.eq(alphas, i32x4.splat(0xff000000)), i32x4.eq(alphas, i32x4.splat(0)))
+      if (i32x4.all_true(isEnd)) {
+        i += 3
+        continue
+      }
+    }
+    store<u8>(pixels + (i << 2), load<u8>(table + <usize>load<u8>(pixels + (i << 2), 3)), 3)
+  }
 }
 
 /**
@@ -390,6 +466,21 @@ export function mixFloats(a: usize, b: usize, out: usize, count: i32, share: f32
 /** Colours × (255 − mask) with that weight as alpha: what is room, premultiplied. */
 export function roomRow(pixels: usize, mask: usize, out: usize, count: i32): void {
   for (let i = 0; i < count; i += 1) {
+    if ((i & 7) == 0 && i + 8 <= count) {
+      const eight = load<u64>(mask + i)
+      if (eight == 0xffffffffffffffff) {
+        v128.store(out + (i << 2), i32x4.splat(0))
+        v128.store(out + (i << 2) + 16, i32x4.splat(0))
+        i += 7
+        continue
+      }
+      if (eight == 0) {
+        v128.store(out + (i << 2), v128.or(v128.load(pixels + (i << 2)), i32x4.splat(0xff000000)))
+        v128.store(out + (i << 2) + 16, v128.or(v128.load(pixels + (i << 2) + 16), i32x4.splat(0xff000000)))
+        i += 7
+        continue
+      }
+    }
     const weight = 255 - <u32>load<u8>(mask + i)
     if (weight == 0) {
       store<u32>(out + (i << 2), 0)
@@ -445,6 +536,14 @@ export function blurSmall(source: usize, width: i32, height: i32, taps: usize, r
 /** Pixel · mask + room · (1 − mask); `room` is a row of premultiplied float pixels at a low size, weight in alpha. */
 export function softenRow(pixels: usize, mask: usize, out: usize, count: i32, room: usize, cells: usize, shares: usize, lastCell: i32): void {
   for (let i = 0; i < count; i += 1) {
+    if ((i & 7) == 0 && i + 8 <= count && load<u64>(mask + i) == 0xffffffffffffffff) {
+      if (out != pixels) {
+        v128.store(out + (i << 2), v128.load(pixels + (i << 2)))
+        v128.store(out + (i << 2) + 16, v128.load(pixels + (i << 2) + 16))
+      }
+      i += 7
+      continue
+    }
     const pixel = load<u32>(pixels + (i << 2))
     const alpha = <u32>load<u8>(mask + i)
     if (alpha == 255) {
@@ -460,14 +559,16 @@ export function softenRow(pixels: usize, mask: usize, out: usize, count: i32, ro
       store<u32>(out + (i << 2), pixel)
       continue
     }
+    if (alpha == 0 && weight > 254.9) {
+      store<u32>(out + (i << 2), (packedOf(mixed) & 0xffffff) | (pixel & 0xff000000))
+      continue
+    }
     const share = <f32>alpha / <f32>255
     const colour = f32x4.add(
       f32x4.mul(floatsOf(pixels + (i << 2)), f32x4.splat(share)),
       f32x4.mul(mixed, f32x4.splat((<f32>1 - share) * <f32>255 / weight)),
     )
-    const whole = i32x4.trunc_sat_f32x4_u(f32x4.min(f32x4.splat(255), f32x4.add(colour, f32x4.splat(0.5))))
-    const bytes = i8x16.narrow_i16x8_u(i16x8.narrow_i32x4_u(whole, whole), whole)
-    store<u32>(out + (i << 2), (<u32>i32x4.extract_lane(bytes, 0) & 0xffffff) | (pixel & 0xff000000))
+    store<u32>(out + (i << 2), (packedOf(colour) & 0xffffff) | (pixel & 0xff000000))
   }
 }
 

@@ -1,36 +1,65 @@
 import { placesInCells } from '../../../core/filter/bilinear.ts'
 import type { FieldKeyWork } from '../../../core/steps/chroma-key/index.ts'
-import { heapPlaces } from './places.ts'
 import type { MakeLiveWork } from './live-work.ts'
+
+/** A gain of 1 as the loops have it. */
+const UNIT = 8192
+/** Up to so many pixels of a row are done again one by one. */
+const FEW = 48
 
 /** The key on an uneven cloth: each pixel is made even by its gain, then looked up. */
 export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, heightPx, allocate, table }, { settings }) => {
   const { field, apply, key } = settings
-  const columns = heapPlaces(heap, allocate, placesInCells(widthPx, field.cellPx))
-  const rows = placesInCells(heightPx, field.cellPx)
-  const gains = allocate(field.gains.length * 4)
-  heap.floats.set(field.gains, gains.at >> 2)
-  const missing = allocate((widthPx + 64) * 4)
+  // Gains don't change while the values stand, so that each pixel's is worked out once.
+  const stride = Math.ceil(widthPx / 8) * 8
+  const gains = allocate(stride * heightPx * 2 + 64)
+  const missing = allocate((widthPx + 64) * 8)
+  const again = new Int32Array(FEW)
   const points = [apply]
   const tableKey = `field ${key}`
-  const rowOfCells = (row: number) => gains.at + row * field.columns * 4
-  return {
-    run(at) {
-      const memo = table(tableKey, points)
-      const { kernels } = heap
-      for (let y = 0; y < heightPx; y += 1) {
-        const row = at + y * widthPx * 4
-        const upper = rowOfCells(rows.below[y]!)
-        const lower = rowOfCells(rows.above[y]!)
-        const share = rows.share[y]!
-        const misses = kernels.fieldCodesRow(row, widthPx, memo.at, missing.at, upper, lower, share, columns.cells, columns.shares, field.columns - 1)
-        if (misses > 0) memo.computeListed(missing.at, misses)
-        kernels.fieldKeyRow(row, widthPx, memo.at, missing.at, upper, lower, share, columns.cells, columns.shares, field.columns - 1)
+  fillGains()
+
+  function fillGains(): void {
+    const columns = placesInCells(widthPx, field.cellPx)
+    const rows = placesInCells(heightPx, field.cellPx)
+    const out = new Int16Array(heap.bytes.buffer, gains.at, stride * heightPx)
+    const mixed = new Float32Array(field.columns)
+    for (let y = 0; y < heightPx; y += 1) {
+      const below = rows.below[y]! * field.columns
+      const above = rows.above[y]! * field.columns
+      for (let cell = 0; cell < field.columns; cell += 1)
+        mixed[cell] = field.gains[below + cell]! * (1 - rows.share[y]!) + field.gains[above + cell]! * rows.share[y]!
+      for (let x = 0; x < widthPx; x += 1) {
+        const left = mixed[columns.below[x]!]!
+        out[y * stride + x] = Math.round((left + (mixed[columns.above[x]!]! - left) * columns.share[x]!) * UNIT)
       }
-      return at
+    }
+  }
+
+  return {
+    run(at, spare) {
+      const memo = table(tableKey, points)
+      const { kernels, words } = heap
+      for (let y = 0; y < heightPx; y += 1) {
+        const row = y * widthPx * 4
+        const gainRow = gains.at + y * stride * 2
+        const misses = kernels.fieldKeyRow(at + row, spare + row, widthPx, memo.at, missing.at, gainRow)
+        if (misses === 0) continue
+        memo.computeListed(missing.at, misses)
+        if (misses > FEW) {
+          kernels.fieldKeyRow(at + row, spare + row, widthPx, memo.at, missing.at, gainRow)
+          continue
+        }
+        // Grain brings a few new colours in every row: only their pixels are done again.
+        for (let i = 0; i < misses; i += 1) again[i] = (words[(missing.at >> 2) + 2 * i + 1]! - spare - row) >> 2
+        for (let i = 0; i < misses; i += 1)
+          kernels.fieldKeyRow(at + row + again[i]! * 4, spare + row + again[i]! * 4, 1, memo.at, missing.at, gainRow + again[i]! * 2)
+      }
+      return spare
     },
     dispose() {
-      for (const block of [...columns.blocks, gains, missing]) heap.free(block)
+      heap.free(gains)
+      heap.free(missing)
     },
   }
 }

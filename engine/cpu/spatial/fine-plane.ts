@@ -1,4 +1,4 @@
-// A plane of 16-bit values of 1/128 code in the heap, blurred or spread row by row.
+// A plane of 16-bit values of 1/64 code in the heap, blurred or spread row by row.
 import type { Block, Heap } from '../heap.ts'
 
 /** Room at both sides of a row for the widest filter. */

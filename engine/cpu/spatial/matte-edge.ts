@@ -1,15 +1,16 @@
 import { gaussianTaps } from '../../../core/filter/gaussian.ts'
 import { Islands } from '../../../core/matte/islands.ts'
-import { EdgeSolver } from '../../../core/matte/solve-edges.ts'
 import { levelled } from '../../../core/steps/matte-edge/cpu.ts'
 import type { MatteEdgeWork } from '../../../core/steps/matte-edge/index.ts'
 import { FinePlanes, fineTaps } from './fine-plane.ts'
+import { LiveEdges } from './live-edges.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
 /** Cleans the matte's edge; see core/steps/matte-edge/cpu.ts for what is done in which order. */
-export const liveMatteEdge: MakeLiveWork<MatteEdgeWork> = ({ heap, widthPx, heightPx, allocate }, { settings }) => {
+export const liveMatteEdge: MakeLiveWork<MatteEdgeWork> = (tools, { settings }) => {
+  const { heap, widthPx, heightPx, allocate } = tools
   const { black, white, detail, choke, feather, specks, holes } = settings
-  const solver = detail > 0 ? new EdgeSolver(widthPx, heightPx) : null
+  const edges = detail > 0 ? new LiveEdges(tools) : null
   const islands = specks > 0 || holes > 0 ? new Islands(widthPx, heightPx) : null
   const levels = allocate(256)
   for (let code = 0; code < 256; code += 1) heap.bytes[levels.at + code] = Math.round(levelled(code / 255, black, white) * 255)
@@ -36,7 +37,7 @@ export const liveMatteEdge: MakeLiveWork<MatteEdgeWork> = ({ heap, widthPx, heig
   return {
     run(at) {
       const { kernels } = heap
-      if (solver !== null) solver.solve(heap.bytes.subarray(at, at + count * 4), 255, { black, white, amount: detail })
+      if (edges !== null) edges.solve(at, { black, white, amount: detail })
       else if (hasLevels) kernels.alphaTable(at, count, levels.at)
       islands?.clean(heap.bytes.subarray(at, at + count * 4), 3, 4, 255, specks, holes)
       if (planes === null) return at
@@ -48,6 +49,7 @@ export const liveMatteEdge: MakeLiveWork<MatteEdgeWork> = ({ heap, widthPx, heig
     },
     dispose() {
       planes?.dispose()
+      edges?.dispose()
       heap.free(levels)
       heap.free(tapsBlock)
     },

@@ -18,6 +18,7 @@ class LiveRoom implements LiveWork {
   readonly #replacement: Block | null
   readonly #blur: SmallBlur | null
   #guide: Guide | null = null
+  #lastPerson: Plane | null = null
 
   constructor(tools: LiveTools, { settings }: RoomWork) {
     const { widthPx, heightPx, allocate, heap } = tools
@@ -64,9 +65,15 @@ class LiveRoom implements LiveWork {
     if (this.#guide === null || !this.#guide.fits(person)) {
       this.#guide?.dispose()
       this.#guide = new Guide(this.#tools, person)
+      this.#lastPerson = null
     }
-    const pixels = heap.bytes.subarray(at, at + widthPx * heightPx * 4)
-    this.#guide.fill(at, this.#mask.at, movedMask(guideMask(person, pixels, 255, widthPx, heightPx), this.#settings.edge))
+    if (person !== this.#lastPerson) {
+      // A mask comes some fifteen times a second; between two, the last one is held to the new picture's luma.
+      const pixels = heap.bytes.subarray(at, at + widthPx * heightPx * 4)
+      this.#guide.take(movedMask(guideMask(person, pixels, 255, widthPx, heightPx), this.#settings.edge))
+      this.#lastPerson = person
+    }
+    this.#guide.fill(at, this.#mask.at)
   }
 }
 
@@ -99,10 +106,15 @@ class Guide {
     return mask.widthPx === this.#widthPx && mask.heightPx === this.#heightPx
   }
 
-  fill(pixels: number, out: number, mask: GuidedMask): void {
-    const { heap, widthPx, heightPx } = this.#tools
+  /** Takes over another mask of the same size. */
+  take(mask: GuidedMask): void {
+    const { heap } = this.#tools
     heap.floats.set(mask.gain, this.#gain.at >> 2)
     heap.floats.set(mask.offset, this.#offset.at >> 2)
+  }
+
+  fill(pixels: number, out: number): void {
+    const { heap, widthPx, heightPx } = this.#tools
     const { kernels } = heap
     const rowBytes = this.#widthPx * 4
     for (let y = 0; y < heightPx; y += 1) {

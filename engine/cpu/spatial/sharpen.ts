@@ -1,33 +1,50 @@
 import { gaussianTaps } from '../../../core/filter/gaussian.ts'
 import type { SharpenWork } from '../../../core/steps/sharpen/index.ts'
-import { FinePlanes, fineTaps } from './fine-plane.ts'
+import { fineTaps } from './fine-plane.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
-/** Codes in 1/128. */
-const FINE = 255 * 128
+/** Full luma in 1/64 codes. */
+const FINE = 255 * 64
+/** Room at both sides of a row for the widest filter. */
+const MARGIN = 64
 
-/** Unsharp mask on luma. */
+/** Unsharp mask on luma. Rows pass through a ring that stays in the processor's cache. */
 export const liveSharpen: MakeLiveWork<SharpenWork> = ({ heap, widthPx, heightPx, allocate }, { settings }) => {
   const taps = fineTaps(gaussianTaps(settings.radius))
+  const radius = (taps.length - 1) / 2
   const tapsBlock = allocate(taps.byteLength)
   new Int16Array(heap.bytes.buffer, tapsBlock.at, taps.length).set(taps)
-  const planes = new FinePlanes(heap, allocate, widthPx, heightPx, 3)
-  const amount = Math.round(settings.amount * 256)
+  const stride = (widthPx + 2 * MARGIN) * 2
+  const ringSize = taps.length
+  const luma = allocate(stride * ringSize + MARGIN * 2)
+  const across = allocate(stride * ringSize + MARGIN * 2)
+  const blurred = allocate(stride + MARGIN * 2)
+  const rows = allocate(4 * ringSize)
+  const amount = Math.round(settings.amount * 8192)
   const threshold = Math.round(settings.threshold * FINE)
+  const place = (ring: { readonly at: number }, y: number) => ring.at + MARGIN * 2 + (y % ringSize) * stride
   return {
     run(at) {
-      const { kernels } = heap
-      for (let y = 0; y < heightPx; y += 1) kernels.lumaRow(at + y * widthPx * 4, planes.row(0, y), widthPx)
-      planes.blurInto(0, 1, 2, tapsBlock.at, (taps.length - 1) / 2)
-      for (let y = 0; y < heightPx; y += 1) {
-        const row = at + y * widthPx * 4
-        kernels.sharpenRow(row, planes.row(0, y), planes.row(2, y), row, widthPx, amount, threshold)
+      const { kernels, words } = heap
+      const rowBytes = widthPx * 4
+      for (let y = -radius; y < heightPx; y += 1) {
+        const next = y + radius
+        if (next < heightPx) {
+          kernels.lumaRow(at + next * rowBytes, place(luma, next), widthPx)
+          kernels.blurAcross(place(luma, next), place(across, next), widthPx, tapsBlock.at, radius)
+        }
+        if (y < 0) continue
+        for (let k = -radius; k <= radius; k += 1) {
+          const row = y + k < 0 ? 0 : y + k >= heightPx ? heightPx - 1 : y + k
+          words[(rows.at >> 2) + k + radius] = place(across, row)
+        }
+        kernels.blurDown(rows.at, blurred.at, widthPx, tapsBlock.at, radius)
+        kernels.sharpenRow(at + y * rowBytes, place(luma, y), blurred.at, at + y * rowBytes, widthPx, amount, threshold)
       }
       return at
     },
     dispose() {
-      planes.dispose()
-      heap.free(tapsBlock)
+      for (const block of [tapsBlock, luma, across, blurred, rows]) heap.free(block)
     },
   }
 }

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+// The camera itself, first in the chain: which device, what it is doing, its own controls.
+import { ChevronRight } from 'lucide-vue-next'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { CameraInput } from '../../core/show/show.ts'
+import { useEngineStore } from '../engine/engine.store.ts'
+import CameraDevice from './CameraDevice.vue'
+import OwnControls from './OwnControls.vue'
+
+const props = defineProps<{ input: CameraInput }>()
+const { t } = useI18n()
+const engine = useEngineStore()
+const isOpenByHand = ref<boolean | null>(null)
+const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
+/** A camera in trouble opens by itself. */
+const isOpen = computed(() => isOpenByHand.value ?? (state.value !== 'live' && state.value !== 'starting'))
+const heldCount = computed(() => (props.input.device.type === 'device' ? Object.keys(props.input.device.controls ?? {}).length : 0))
+const summary = computed(() => {
+  if (state.value !== 'live') return t(`camera.${state.value}`)
+  return heldCount.value > 0 ? t('ownControls.held', { count: heldCount.value }) : `${props.input.widthPx}×${props.input.heightPx}`
+})
+</script>
+
+<template>
+  <section class="mb-2 rounded-lg border bg-raised px-2.5 py-2" :class="isOpen ? 'border-brass' : 'border-line'" data-testid="device-card">
+    <h3>
+      <button type="button" class="flex w-full items-center gap-2 text-left" :aria-expanded="isOpen" @click="isOpenByHand = !isOpen">
+        <ChevronRight :size="14" class="shrink-0 text-soft transition-transform duration-150" :class="isOpen ? 'rotate-90' : ''" aria-hidden="true" />
+        <span class="font-semibold">{{ t('bench.device') }}</span>
+        <span class="ml-auto truncate font-num text-[11.5px] text-soft tabular-nums">{{ summary }}</span>
+      </button>
+    </h3>
+    <div v-if="isOpen" class="mt-2">
+      <CameraDevice :input="input" />
+      <OwnControls :input="input" />
+    </div>
+  </section>
+</template>

@@ -1,0 +1,114 @@
+// AssemblyScript, compiled into kernels.wasm beside kernels.ts. The soft edge of a matte solved from the colours on
+// both sides of it: the loops of core/matte/solve-edges.ts. Packed RGBA, straight alpha, red in the low byte.
+
+import { byteOf, packedOf } from './packed'
+
+/** Bytes of alpha of a row of packed pixels; runs into slack. */
+export function alphaBytes(pixels: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 16) {
+    const at = pixels + (i << 2)
+    const low = v128.shuffle<u8>(v128.load(at), v128.load(at + 16), 3, 7, 11, 15, 19, 23, 27, 31, 0, 0, 0, 0, 0, 0, 0, 0)
+    const high = v128.shuffle<u8>(v128.load(at + 32), v128.load(at + 48), 3, 7, 11, 15, 19, 23, 27, 31, 0, 0, 0, 0, 0, 0, 0, 0)
+    v128.store(out + i, v128.shuffle<u8>(low, high, 0, 1, 2, 3, 4, 5, 6, 7, 16, 17, 18, 19, 20, 21, 22, 23))
+  }
+}
+
+/** Largest (isLargest) or smallest byte of three in a row; needs one byte of room at both sides. */
+export function extremeOfThree(row: usize, out: usize, count: i32, isLargest: bool): void {
+  store<u8>(row - 1, load<u8>(row))
+  store<u8>(row + count, load<u8>(row + count - 1))
+  for (let i = 0; i < count; i += 16) {
+    const middle = v128.load(row + i)
+    const left = v128.load(row + i - 1)
+    const right = v128.load(row + i + 1)
+    v128.store(out + i, isLargest ? i8x16.max_u(middle, i8x16.max_u(left, right)) : i8x16.min_u(middle, i8x16.min_u(left, right)))
+  }
+}
+
+/** 255 where the largest of three rows is at most `low`; 0 elsewhere. */
+export function allBelow(above: usize, row: usize, below: usize, out: usize, count: i32, low: i32): void {
+  const limit = i8x16.splat(<i8>low)
+  for (let i = 0; i < count; i += 16) {
+    const most = i8x16.max_u(v128.load(row + i), i8x16.max_u(v128.load(above + i), v128.load(below + i)))
+    v128.store(out + i, i8x16.le_u(most, limit))
+  }
+}
+
+/** 255 where the smallest of three rows is at least `high`; 0 elsewhere. */
+export function allAbove(above: usize, row: usize, below: usize, out: usize, count: i32, high: i32): void {
+  const limit = i8x16.splat(<i8>high)
+  for (let i = 0; i < count; i += 16) {
+    const least = i8x16.min_u(v128.load(row + i), i8x16.min_u(v128.load(above + i), v128.load(below + i)))
+    v128.store(out + i, i8x16.ge_u(least, limit))
+  }
+}
+
+/** Adds the colours of every second marked pixel of a row to cells of eight: four floats a cell. */
+export function gatherRow(pixels: usize, marks: usize, count: i32, sums: usize): void {
+  for (let i = 0; i < count; i += 8) {
+    const eight = load<u64>(marks + i)
+    if (eight == 0) continue
+    let sum = f32x4.splat(0)
+    for (let k = 0; k < 8 && i + k < count; k += 2) {
+      if (load<u8>(marks + i + k) == 0) continue
+      const packed = v128.load32_zero(pixels + ((i + k) << 2))
+      const colour = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(packed)))
+      sum = f32x4.add(sum, f32x4.replace_lane(colour, 3, 1))
+    }
+    const cell = sums + ((i >>> 3) << 4)
+    v128.store(cell, f32x4.add(v128.load(cell), sum))
+  }
+}
+
+/**
+ * Solves the pixels of a row that are neither surely the presenter (alpha ≥ `sure`) nor surely the backdrop (`back`
+ * 255). `front` and `behind` are rows of cells, four floats each, already mixed between two; `cells` and `shares`
+ * place each pixel.
+ */
+export function solveEdgeRow(
+  pixels: usize, back: usize, count: i32, sure: i32, front: usize, behind: usize,
+  cells: usize, shares: usize, lastCell: i32, black: f32, white: f32, amount: f32,
+): void {
+  const span = <f32>1 / (white - black)
+  for (let i = 0; i < count; i += 1) {
+    if ((i & 7) == 0 && load<u64>(back + i) == 0xffffffffffffffff) {
+      i += 7
+      continue
+    }
+    const at = pixels + (i << 2)
+    const oldAlpha = <i32>load<u8>(at, 3)
+    if (oldAlpha >= sure || load<u8>(back + i) != 0) continue
+    const left = load<i32>(cells + (i << 2))
+    const right = min(lastCell, left + 1)
+    const share = v128.load32_splat(shares + (i << 2))
+    const frontLeft = v128.load(front + (<usize>left << 4))
+    const backLeft = v128.load(behind + (<usize>left << 4))
+    const frontColour = f32x4.add(frontLeft, f32x4.mul(f32x4.sub(v128.load(front + (<usize>right << 4)), frontLeft), share))
+    const backColour = f32x4.add(backLeft, f32x4.mul(f32x4.sub(v128.load(behind + (<usize>right << 4)), backLeft), share))
+    const packed = v128.load32_zero(at)
+    const colour = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(packed)))
+    const away = f32x4.sub(colour, backColour)
+    const whole = f32x4.sub(frontColour, backColour)
+    const dr = f32x4.extract_lane(away, 0)
+    const dg = f32x4.extract_lane(away, 1)
+    const db = f32x4.extract_lane(away, 2)
+    const sr = f32x4.extract_lane(whole, 0)
+    const sg = f32x4.extract_lane(whole, 1)
+    const sb = f32x4.extract_lane(whole, 2)
+    // Luma of BT.709 and its colour differences.
+    const dy = <f32>0.2126 * dr + <f32>0.7152 * dg + <f32>0.0722 * db
+    const sy = <f32>0.2126 * sr + <f32>0.7152 * sg + <f32>0.0722 * sb
+    const dcb = (db - dy) * <f32>0.5389092
+    const scb = (sb - sy) * <f32>0.5389092
+    const dcr = (dr - dy) * <f32>0.6350013
+    const scr = (sr - sy) * <f32>0.6350013
+    // Spans shorter than a hundredth say nothing: 10⁻⁴ of full scale squared.
+    const length = max<f32>(6.5025, sy * sy + scb * scb + scr * scr)
+    const solved = (dy * sy + dcb * scb + dcr * scr) / length
+    const clean = max<f32>(0, min<f32>(1, (solved - black) * span))
+    const alpha = amount * clean + (<f32>1 - amount) * <f32>oldAlpha / <f32>255
+    const stretch = f32x4.splat(<f32>1 / max<f32>(0.1, alpha))
+    const result = f32x4.mul(f32x4.sub(colour, f32x4.mul(backColour, f32x4.splat(<f32>1 - alpha))), stretch)
+    store<u32>(at, (packedOf(result) & 0xffffff) | (byteOf(alpha * <f32>255) << 24))
+  }
+}

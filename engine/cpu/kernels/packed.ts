@@ -1,0 +1,54 @@
+// AssemblyScript: small pieces that the kernels share. All are put into their callers.
+
+/**
+ * Where the entry of a 24-bit code lies: the high halves of its three bytes choose a page, the low halves a place in it
+ * (colour-memo.ts). Colours of a picture crowd together, so a few pages hold them all and stay in the cache.
+ */
+// @ts-ignore: decorator
+@inline
+export function placeOf(code: u32): u32 {
+  return (nibbles((code >>> 4) & 0x0f0f0f) << 12) | nibbles(code & 0x0f0f0f)
+}
+
+// @ts-ignore: decorator
+@inline
+export function nibbles(spread: u32): u32 {
+  return ((spread | (spread >>> 4)) & 0xff) | ((spread >>> 8) & 0xf00)
+}
+
+// @ts-ignore: decorator
+@inline
+export function placesOfFour(codes: v128): v128 {
+  const mask = i32x4.splat(0x0f0f0f)
+  const high = nibblesOfFour(v128.and(i32x4.shr_u(codes, 4), mask))
+  return v128.or(i32x4.shl(high, 12), nibblesOfFour(v128.and(codes, mask)))
+}
+
+// @ts-ignore: decorator
+@inline
+export function nibblesOfFour(spread: v128): v128 {
+  const low = v128.and(v128.or(spread, i32x4.shr_u(spread, 4)), i32x4.splat(0xff))
+  return v128.or(low, v128.and(i32x4.shr_u(spread, 8), i32x4.splat(0xf00)))
+}
+
+/** Lists a place without an entry, and where its pixel goes. */
+// @ts-ignore: decorator
+@inline
+export function noteMiss(missing: usize, count: i32, place: u32, target: usize): void {
+  store<u32>(missing + (count << 3), place)
+  store<u32>(missing + (count << 3), <u32>target, 4)
+}
+
+/** Four floats from 0 to 255 as bytes, rounded to nearest: adding 2^23 leaves the whole number in the low bits. */
+// @ts-ignore: decorator
+@inline
+export function packedOf(values: v128): u32 {
+  const whole = f32x4.add(f32x4.min(f32x4.splat(255), f32x4.max(f32x4.splat(0), values)), f32x4.splat(8388608))
+  return <u32>i32x4.extract_lane(v128.shuffle<u8>(whole, whole, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12), 0)
+}
+
+// @ts-ignore: decorator
+@inline
+export function byteOf(value: f32): u32 {
+  return <u32>(<i32>(min<f32>(255, max<f32>(0, value)) + 0.5))
+}

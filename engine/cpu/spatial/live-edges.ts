@@ -1,0 +1,148 @@
+// The soft edge solved in real time: the same work as core/matte/solve-edges.ts, with its loops in WebAssembly.
+import { placesInCells } from '../../../core/filter/bilinear.ts'
+import { PullPush } from '../../../core/matte/pull-push.ts'
+import { CELL_PX, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
+import type { Block } from '../heap.ts'
+import type { LiveTools } from './live-work.ts'
+import { heapPlaces, type HeapPlaces } from './places.ts'
+
+/** Bytes of room beside each row of opacity. */
+const MARGIN = 32
+
+export class LiveEdges {
+  readonly #tools: LiveTools
+  readonly #stride: number
+  readonly #columnsOfCells: number
+  readonly #front: PullPush
+  readonly #back: PullPush
+  readonly #columns: HeapPlaces
+  readonly #rows: ReturnType<typeof placesInCells>
+  /** Opacity, and the largest and smallest of three across. */
+  readonly #alpha: Block
+  readonly #most: Block
+  readonly #least: Block
+  readonly #isBack: Block
+  readonly #isFront: Block
+  readonly #frontSums: Block
+  readonly #backSums: Block
+  readonly #frontCells: Block
+  readonly #backCells: Block
+  readonly #frontRow: Block
+  readonly #backRow: Block
+
+  constructor(tools: LiveTools) {
+    const { widthPx, heightPx, allocate, heap } = tools
+    this.#tools = tools
+    this.#stride = Math.ceil((widthPx + 2 * MARGIN) / 16) * 16
+    this.#columnsOfCells = Math.ceil(widthPx / CELL_PX)
+    const rowsOfCells = Math.ceil(heightPx / CELL_PX)
+    this.#front = new PullPush(this.#columnsOfCells, rowsOfCells)
+    this.#back = new PullPush(this.#columnsOfCells, rowsOfCells)
+    this.#columns = heapPlaces(heap, allocate, placesInCells(widthPx, CELL_PX))
+    this.#rows = placesInCells(heightPx, CELL_PX)
+    const plane = () => allocate(this.#stride * heightPx + 2 * MARGIN)
+    this.#alpha = plane()
+    this.#most = plane()
+    this.#least = plane()
+    this.#isBack = plane()
+    this.#isFront = plane()
+    const cells = () => allocate(this.#columnsOfCells * rowsOfCells * 16)
+    this.#frontSums = cells()
+    this.#backSums = cells()
+    this.#frontCells = cells()
+    this.#backCells = cells()
+    this.#frontRow = allocate(this.#columnsOfCells * 16)
+    this.#backRow = allocate(this.#columnsOfCells * 16)
+  }
+
+  /** Solves the pixels at `at` in place. */
+  solve(at: number, levels: EdgeLevels): void {
+    this.#mark(at)
+    this.#gather(at)
+    if (!this.#spread(this.#front, this.#frontSums, this.#frontCells)) return
+    if (!this.#spread(this.#back, this.#backSums, this.#backCells)) return
+    const { heap, widthPx, heightPx } = this.#tools
+    const { kernels } = heap
+    const rowBytes = this.#columnsOfCells * 16
+    const sure = Math.ceil(SURE_FRONT * 255)
+    for (let y = 0; y < heightPx; y += 1) {
+      const below = this.#rows.below[y]! * rowBytes
+      const above = this.#rows.above[y]! * rowBytes
+      const share = this.#rows.share[y]!
+      kernels.mixFloats(this.#frontCells.at + below, this.#frontCells.at + above, this.#frontRow.at, this.#columnsOfCells * 4, share)
+      kernels.mixFloats(this.#backCells.at + below, this.#backCells.at + above, this.#backRow.at, this.#columnsOfCells * 4, share)
+      kernels.solveEdgeRow(
+        at + y * widthPx * 4,
+        this.#row(this.#isBack, y),
+        widthPx,
+        sure,
+        this.#frontRow.at,
+        this.#backRow.at,
+        this.#columns.cells,
+        this.#columns.shares,
+        this.#columnsOfCells - 1,
+        levels.black,
+        levels.white,
+        levels.amount,
+      )
+    }
+  }
+
+  dispose(): void {
+    const { heap } = this.#tools
+    const blocks = [this.#alpha, this.#most, this.#least, this.#isBack, this.#isFront, this.#frontSums, this.#backSums]
+    for (const block of [...blocks, this.#frontCells, this.#backCells, this.#frontRow, this.#backRow, ...this.#columns.blocks]) heap.free(block)
+  }
+
+  #row(plane: Block, y: number): number {
+    return plane.at + MARGIN + y * this.#stride
+  }
+
+  #mark(at: number): void {
+    const { heap, widthPx, heightPx } = this.#tools
+    const { kernels } = heap
+    for (let y = 0; y < heightPx; y += 1) {
+      kernels.alphaBytes(at + y * widthPx * 4, this.#row(this.#alpha, y), widthPx)
+      kernels.extremeOfThree(this.#row(this.#alpha, y), this.#row(this.#most, y), widthPx, true)
+      kernels.extremeOfThree(this.#row(this.#alpha, y), this.#row(this.#least, y), widthPx, false)
+    }
+    const low = Math.floor(SURE_BACK * 255)
+    const high = Math.ceil(SURE_FRONT * 255)
+    for (let y = 0; y < heightPx; y += 1) {
+      const up = Math.max(0, y - 1)
+      const down = Math.min(heightPx - 1, y + 1)
+      kernels.allBelow(this.#row(this.#most, up), this.#row(this.#most, y), this.#row(this.#most, down), this.#row(this.#isBack, y), widthPx, low)
+      if (y % SAMPLE_STEP !== 0) continue
+      kernels.allAbove(this.#row(this.#least, up), this.#row(this.#least, y), this.#row(this.#least, down), this.#row(this.#isFront, y), widthPx, high)
+    }
+  }
+
+  #gather(at: number): void {
+    const { heap, widthPx, heightPx } = this.#tools
+    const { kernels } = heap
+    const byteLength = this.#front.sums.data.length * 4
+    heap.bytes.fill(0, this.#frontSums.at, this.#frontSums.at + byteLength)
+    heap.bytes.fill(0, this.#backSums.at, this.#backSums.at + byteLength)
+    for (let y = 0; y < heightPx; y += SAMPLE_STEP) {
+      const cells = Math.floor(y / CELL_PX) * this.#columnsOfCells * 16
+      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isFront, y), widthPx, this.#frontSums.at + cells)
+      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isBack, y), widthPx, this.#backSums.at + cells)
+    }
+  }
+
+  /** Spreads sums over all cells; false when there are none. */
+  #spread(pullPush: PullPush, sums: Block, out: Block): boolean {
+    const { heap } = this.#tools
+    const { data } = pullPush.sums
+    data.set(heap.floats.subarray(sums.at >> 2, (sums.at >> 2) + data.length))
+    const colours = pullPush.run()
+    if (colours === null) return false
+    const to = out.at >> 2
+    for (let cell = 0; cell < data.length / 4; cell += 1) {
+      heap.floats[to + cell * 4] = colours[cell * 3]!
+      heap.floats[to + cell * 4 + 1] = colours[cell * 3 + 1]!
+      heap.floats[to + cell * 4 + 2] = colours[cell * 3 + 2]!
+    }
+    return true
+  }
+}
