@@ -109,10 +109,8 @@ async function measureAndHold(): Promise<void> {
           {{ t(`steps.${step.kind}.pick`) }}
         </BaseButton>
         <BaseButton v-if="step.kind === 'balance'" :icon="WandSparkles" :title="t('bench.measureHint')" @click="measureAndHold">
-{{
-          t('bench.measure')
-        }}
-</BaseButton>
+          {{ t('bench.measure') }}
+        </BaseButton>
       </div>
       <StepValues :step="step" :shown-elsewhere="colourParam" @set="set" />
       <div class="mt-2 flex items-center gap-0.5">

@@ -67,6 +67,7 @@ export const useEngineStore = defineStore('engine', () => {
   exposeFigures(
     () => stats.value,
     () => hasFirstPicture.value,
+    () => scopes.value,
   )
 
   function makeEngine(): StudioEngine {

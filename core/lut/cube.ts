@@ -28,7 +28,7 @@ export function parseCube(text: string): Lut {
     const number = i + 1
     const line = lines[i]!.trim()
     if (line === '' || line.startsWith('#')) continue
-     
+
     const foreign = /[^\t\x20-\x7e]/.exec(line)
     if (foreign !== null && !line.startsWith('TITLE')) throw new CubeError(number, `"${foreign[0]}" is no character of a .cube file; save it as plain text`)
     const [word, ...rest] = line.split(/\s+/) as [string, ...string[]]

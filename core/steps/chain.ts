@@ -2,7 +2,7 @@
 import type { PixelRect } from '../picture/picture.ts'
 import { intersectRects } from '../picture/picture.ts'
 import { stepOf, type StepCall } from './index.ts'
-import type { ParamSpecs, PointFunction, SpatialWork, StepContext, StepDefinition } from './step.ts'
+import type { ParamSpecs, PointFunction, PointShader, SpatialWork, StepContext, StepDefinition } from './step.ts'
 
 /** Consecutive point-wise steps and what follows them. */
 export interface Run {
@@ -10,6 +10,8 @@ export interface Run {
   readonly keep: PixelRect
   /** Colour functions in order; each changes the pixel in place. */
   readonly points: readonly PointFunction[]
+  /** The same functions for a graphics card. */
+  readonly shaders: readonly PointShader[]
   /** Equal for two runs with the same colour functions. */
   readonly key: string
   /** What is done with the whole picture next; null after the last run. */
@@ -32,11 +34,13 @@ export function prepareChain(calls: readonly StepCall[], context: StepContext): 
   const runs: Run[] = []
   let keep = whole
   let points: PointFunction[] = []
+  let shaders: PointShader[] = []
   let keys: string[] = []
   const close = (then: SpatialWork | null) => {
-    runs.push({ keep, points, key: keys.join(' '), then })
+    runs.push({ keep, points, shaders, key: keys.join(' '), then })
     keep = whole
     points = []
+    shaders = []
     keys = []
   }
   for (const call of calls) {
@@ -45,6 +49,7 @@ export function prepareChain(calls: readonly StepCall[], context: StepContext): 
       if (work.shape === 'cut') keep = intersectRects(keep, work.keep)
       else if (work.shape === 'point') {
         points.push(work.apply)
+        shaders.push(work.shader)
         keys.push(JSON.stringify(call))
       } else close(work)
     }

@@ -67,6 +67,17 @@ export type ParamsOf<S extends ParamSpecs> = { -readonly [K in keyof S]: ValueOf
  */
 export type PointFunction = (pixel: Float64Array) => void
 
+/**
+ * The same function for a graphics card: GLSL ES 3.00 text that defines `vec4 STEP(vec4 pixel)`. It may read the numbers
+ * `VALUE[0]`… and the table at `vec3 TABLE(int index)`, and use what core/colour/glsl.ts offers. Equal text is compiled once.
+ */
+export interface PointShader {
+  readonly source: string
+  /** As many for the same text, always. */
+  readonly values: readonly number[]
+  readonly lut: Lut | null
+}
+
 /** What a step may need beside its values. */
 export interface StepContext {
   readonly widthPx: number
@@ -89,6 +100,7 @@ export interface FrameAids {
 export interface PointWork {
   readonly shape: 'point'
   readonly apply: PointFunction
+  readonly shader: PointShader
 }
 
 /** Everything outside a rectangle becomes clear. */
@@ -134,6 +146,6 @@ export function defaultParams<S extends ParamSpecs>(specs: S): ParamsOf<S> {
 }
 
 /** A list with the point function as its only work; empty for null. */
-export function pointWork(apply: PointFunction | null): readonly StepWork[] {
-  return apply === null ? [] : [{ shape: 'point', apply }]
+export function pointWork(apply: PointFunction | null, source: string, values: () => readonly number[], lut: Lut | null = null): readonly StepWork[] {
+  return apply === null ? [] : [{ shape: 'point', apply, shader: { source, values: values(), lut } }]
 }

@@ -3,6 +3,9 @@ import { describe, expect, it, vi } from 'vitest'
 import { rgbaToI420 } from '../../core/picture/i420.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Step } from '../../core/show/show.ts'
+import { chromaKeyParams } from '../../core/steps/chroma-key/params.ts'
+import { defaultParams } from '../../core/steps/step.ts'
+import { toneParams } from '../../core/steps/tone/params.ts'
 import { CameraSource } from './camera-source.ts'
 import { FeedWriter } from './feed-writer.ts'
 import { FrameLedger } from './frame-ledger.ts'
@@ -32,9 +35,9 @@ describe('pickColour', () => {
 
   it('gives the colour as the key meets it: after the steps before, not those behind', () => {
     const treatment: Step[] = [
-      { id: 'tone', kind: 'tone', on: true, params: { exposure: -1, contrast: 1, gamma: 1, saturation: 1 } },
-      { id: 'key', kind: 'chromaKey', on: true, params: { colour: '#000000', tolerance: 0.2, softness: 0.5, spill: 1 } },
-      { id: 'late', kind: 'tone', on: true, params: { exposure: -3, contrast: 1, gamma: 1, saturation: 1 } },
+      { id: 'tone', kind: 'tone', on: true, params: { ...defaultParams(toneParams), exposure: -1 } },
+      { id: 'key', kind: 'chromaKey', on: true, params: { ...defaultParams(chromaKeyParams), colour: '#000000' } },
+      { id: 'late', kind: 'tone', on: true, params: { ...defaultParams(toneParams), exposure: -3 } },
     ]
     const [, untreated] = pickColour(picture, treatment, null, 0.2, 0.5)
     const [, darker] = pickColour(picture, treatment, 'key', 0.2, 0.5)

@@ -3,19 +3,12 @@ import { chromium } from '@playwright/test'
 import sharp from 'sharp'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { writeStandinY4m } from '../support/y4m.ts'
-import { colourAt, expect, isCloth, joinMeeting, openStudio, test } from './studio.ts'
+import { colourAt, expect, isCloth, joinMeeting, openStudio, setNumber, test } from './studio.ts'
 import type { BrowserContext, Page } from '@playwright/test'
+import { standinCameras } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
 
 const MAGENTA = '#c040a0'
-
-/** Sets a slider's number by keyboard. */
-async function setNumber(page: Page, label: string, value: string): Promise<void> {
-  const field = page.getByRole('spinbutton', { name: label, exact: true })
-  await field.click()
-  await field.fill(value)
-  await field.press('Enter')
-}
 
 /** Drags a pane of the depth strip onto another, and lets go once `isThere` holds. */
 async function dragPane(page: Page, name: string, target: string, isThere: () => Promise<void>): Promise<void> {
@@ -114,9 +107,11 @@ test('with a real device (getUserMedia): the same', async ({ server }) => {
   const page = await context.newPage()
   await openStudio(page, server)
   await page.getByRole('link', { name: 'Bench' }).click()
+  await page.getByTestId('device-card').getByRole('button').first().click()
   const device = page.getByTestId('device')
-  await expect(device.locator('option')).toHaveCount(2)
-  await device.selectOption({ index: 1 })
+  // The stand-ins come first, then what the browser lists.
+  await expect(device.locator('option')).toHaveCount(standinCameras.length + 1)
+  await device.selectOption({ index: standinCameras.length })
   await expect(page.getByText(/^Live · 1280×720$/)).toBeVisible()
   await walk(page, context, server)
   const meeting = context.pages().at(-1)!

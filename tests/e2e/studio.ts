@@ -1,6 +1,7 @@
 // What the browser tests share: a server with the demo, and a meeting that reads pixels.
 import { test as base, expect, type BrowserContext, type Page } from '@playwright/test'
 import '../../standins/meeting/figures-window.ts'
+import type { StandinCamera } from '../../core/show/show.ts'
 import { seedDemo } from '../../demo/seed.ts'
 import { startTestServer, type TestServer } from '../support/test-server.ts'
 
@@ -20,6 +21,46 @@ export async function openStudio(page: Page, server: TestServer): Promise<void> 
   await page.goto(server.studioUrl)
   await expect(page.getByTestId('stage')).toBeVisible()
   await expect(page.getByText('Starting the camera')).toHaveCount(0)
+}
+
+/** Opens the bench and gives the demo's camera another stand-in. */
+export async function openBench(page: Page, server: TestServer, standin: StandinCamera): Promise<void> {
+  await openStudio(page, server)
+  await page.getByRole('link', { name: 'Bench' }).click()
+  if (standin === 'cloth') return
+  await page.getByTestId('device-card').getByRole('button').first().click()
+  await page.getByTestId('device').selectOption(`standin:${standin}`)
+  await page.getByTestId('device-card').getByRole('button').first().click()
+}
+
+/** Adds a step to the chain by its name in the menu. */
+export async function addStep(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add a step' }).click()
+  await page.getByRole('menuitem', { name, exact: true }).click()
+}
+
+/** Switches a step on or off. */
+export async function switchStep(page: Page, kind: string): Promise<void> {
+  await page.getByTestId(`step-${kind}`).getByRole('switch').first().click()
+}
+
+/** Sets a number by keyboard. */
+export async function setNumber(page: Page, label: string, value: string): Promise<void> {
+  const field = page.getByRole('spinbutton', { name: label, exact: true })
+  await field.click()
+  await field.fill(value)
+  await field.press('Enter')
+}
+
+/** Grey codes of the large picture of the bench at half its size: its matte when that is shown. */
+export function benchPixels(page: Page): Promise<number[]> {
+  return page.evaluate(() => {
+    const source = document.querySelector<HTMLCanvasElement>('[data-testid="bench-picture"] canvas')!
+    const pen = new OffscreenCanvas(640, 360).getContext('2d')!
+    pen.drawImage(source, 0, 0, 640, 360)
+    const { data } = pen.getImageData(0, 0, 640, 360)
+    return Array.from({ length: 640 * 360 }, (_, i) => data[i * 4]!)
+  })
 }
 
 /** Joins the meeting in a page of its own with the virtual camera. */

@@ -1,10 +1,29 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import type { I420Picture } from '../../core/picture/picture.ts'
+import { seededRandom } from '../../core/random/seeded.ts'
 import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
 import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 
 const mixWasm = new URL('../../standins/camera/kernels/mix.wasm', import.meta.url)
+
+/** Writes one picture, with grain that differs from frame to frame, as a YUV4MPEG2 file. `deviation` is in 8-bit codes. */
+export function writeStillY4m(picture: I420Picture, frames: number, deviation: number): string {
+  const random = seededRandom(5)
+  const parts: Uint8Array[] = [Buffer.from(`YUV4MPEG2 W${picture.widthPx} H${picture.heightPx} F30:1 Ip A1:1 C420jpeg\n`)]
+  for (let frame = 0; frame < frames; frame += 1) {
+    // The sum of three even draws is near enough to a bell.
+    const noise = () => (random() + random() + random() - 1.5) * 2 * deviation
+    parts.push(
+      Buffer.from('FRAME\n'),
+      picture.data.map((code) => Math.min(240, Math.max(16, Math.round(code + noise())))),
+    )
+  }
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'green-room-y4m-')), 'still.y4m')
+  writeFileSync(file, Buffer.concat(parts))
+  return file
+}
 
 /** Writes seconds of the stand-in camera as a YUV4MPEG2 file, which a browser can take for a device. */
 export async function writeStandinY4m(seconds: number): Promise<string> {

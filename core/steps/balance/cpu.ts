@@ -1,6 +1,6 @@
 import type { Rgb } from '../../colour/hex.ts'
 import { decodeSrgb, encodeSrgb } from '../../colour/srgb.ts'
-import { adaptation, applyMatrix, D65, lightThatTurns, multiply, SRGB_TO_XYZ, uvOf, whiteAt, XYZ_TO_SRGB } from '../../colour/white.ts'
+import { adaptation, applyMatrix, D65, lightThatTurns, multiply, SRGB_TO_XYZ, uvOf, whiteAt, XYZ_TO_SRGB, type Matrix3 } from '../../colour/white.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import { balanceParams } from './params.ts'
 
@@ -14,14 +14,19 @@ const USUAL = balanceParams.temperature.default
  */
 export function prepareBalance(params: ParamsOf<typeof balanceParams>): PointFunction | null {
   if (params.temperature === USUAL && params.tint === 0) return null
-  const xyz = adaptation(whiteAt(params.temperature, params.tint * DUV_PER_TINT), whiteAt(USUAL, 0))
-  const matrix = multiply(XYZ_TO_SRGB, multiply(xyz, SRGB_TO_XYZ))
+  const matrix = balanceMatrix(params)
   return (pixel) => {
     const [red, green, blue] = applyMatrix(matrix, decode(pixel[0]!), decode(pixel[1]!), decode(pixel[2]!))
     pixel[0] = encode(red)
     pixel[1] = encode(green)
     pixel[2] = encode(blue)
   }
+}
+
+/** The matrix that a balance multiplies linear sRGB with, row by row. */
+export function balanceMatrix({ temperature, tint }: ParamsOf<typeof balanceParams>): Matrix3 {
+  const xyz = adaptation(whiteAt(temperature, tint * DUV_PER_TINT), whiteAt(USUAL, 0))
+  return multiply(XYZ_TO_SRGB, multiply(xyz, SRGB_TO_XYZ))
 }
 
 /**

@@ -1,5 +1,6 @@
 import { pointWork, type StepDefinition } from '../step.ts'
-import { balanceFor, prepareBalance } from './cpu.ts'
+import { balanceFor, balanceMatrix, prepareBalance } from './cpu.ts'
+import { balanceGlsl } from './glsl.ts'
 import { balanceParams } from './params.ts'
 
 /** Takes the colour of the room's light out of the picture. */
@@ -7,6 +8,6 @@ export const balance: StepDefinition<'balance', typeof balanceParams> = {
   kind: 'balance',
   params: balanceParams,
   makesMatte: () => false,
-  work: (params) => pointWork(prepareBalance(params)),
+  work: (params) => pointWork(prepareBalance(params), balanceGlsl, () => balanceMatrix(params)),
   pick: balanceFor,
 }

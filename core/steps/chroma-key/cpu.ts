@@ -39,10 +39,7 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
   if (strength < LEAST_CHROMA) return null
   const alongCb = keyCb / strength
   const alongCr = keyCr / strength
-  const high = 1 - params.tolerance
-  // Never below zero: colours that hold nothing of the backdrop stay opaque however far the tolerance goes.
-  const low = Math.max(0, high - params.softness)
-  const slope = 1 / (high - low)
+  const { low, slope } = rampOf(params)
   const { spill } = params
 
   return (pixel) => {
@@ -84,6 +81,14 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
     pixel[1] = clamp01(green)
     pixel[2] = clamp01(blue)
   }
+}
+
+/** Where the ramp from opaque to clear starts, in shares of the backdrop's strength, and how steep it is. */
+export function rampOf({ tolerance, softness }: Pick<ChromaKeyValues, 'tolerance' | 'softness'>): { readonly low: number; readonly slope: number } {
+  const high = 1 - tolerance
+  // Never below zero: colours that hold nothing of the backdrop stay opaque however far the tolerance goes.
+  const low = Math.max(0, high - softness)
+  return { low, slope: 1 / (high - low) }
 }
 
 function clamp01(value: number): number {

@@ -1,11 +1,15 @@
-import { formatHex } from '../../colour/hex.ts'
+import { formatHex, parseHex } from '../../colour/hex.ts'
 import type { GainField } from '../../matte/backdrop.ts'
-import { pointWork, type PointFunction, type SpatialWork, type StepDefinition } from '../step.ts'
-import { prepareChromaKey } from './cpu.ts'
+import { pointWork, type PointFunction, type PointShader, type SpatialWork, type StepDefinition } from '../step.ts'
+import { prepareChromaKey, rampOf } from './cpu.ts'
 import { fieldFor, keyOnField } from './field.ts'
+import { chromaKeyGlsl, fieldKeyGlsl } from './glsl.ts'
 import { chromaKeyParams } from './params.ts'
 
-export type FieldKeyWork = SpatialWork<'chromaKey', { readonly apply: PointFunction; readonly key: string; readonly field: GainField }>
+export type FieldKeyWork = SpatialWork<
+  'chromaKey',
+  { readonly apply: PointFunction; readonly shader: PointShader; readonly key: string; readonly field: GainField }
+>
 
 /** Makes a cloth of one colour clear, and takes its reflected light off the presenter. */
 export const chromaKey: StepDefinition<'chromaKey', typeof chromaKeyParams> = {
@@ -16,12 +20,14 @@ export const chromaKey: StepDefinition<'chromaKey', typeof chromaKeyParams> = {
     const apply = prepareChromaKey(params)
     if (apply === null) return []
     const field = fieldFor(params, context)
-    if (field === null) return pointWork(apply)
     const { colour, tolerance, softness, spill } = params
+    const { low, slope } = rampOf(params)
+    const values = [...parseHex(colour), low, slope, spill]
+    if (field === null) return pointWork(apply, chromaKeyGlsl, () => values)
     const work: FieldKeyWork = {
       shape: 'spatial',
       kind: 'chromaKey',
-      settings: { apply, key: JSON.stringify([colour, tolerance, softness, spill]), field },
+      settings: { apply, shader: { source: fieldKeyGlsl, values, lut: null }, key: JSON.stringify([colour, tolerance, softness, spill]), field },
       isTemporal: false,
       needsPerson: false,
       treat: (picture) => keyOnField(picture, apply, field),

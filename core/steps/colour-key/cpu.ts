@@ -3,7 +3,8 @@ import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { colourKeyParams } from './params.ts'
 
-const LEAST_RAMP = 1e-4
+/** Width of the narrowest ramp. */
+export const LEAST_RAMP = 1e-4
 /** Below this opacity, dividing by it would only amplify noise. */
 const LEAST_OPACITY = 0.1
 

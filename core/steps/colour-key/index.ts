@@ -1,6 +1,7 @@
-import { formatHex } from '../../colour/hex.ts'
+import { formatHex, parseHex } from '../../colour/hex.ts'
 import { pointWork, type StepDefinition } from '../step.ts'
-import { prepareColourKey } from './cpu.ts'
+import { LEAST_RAMP, prepareColourKey } from './cpu.ts'
+import { colourKeyGlsl } from './glsl.ts'
 import { colourKeyParams } from './params.ts'
 
 /** Makes any one colour clear: a white wall, a painted board. */
@@ -8,6 +9,6 @@ export const colourKey: StepDefinition<'colourKey', typeof colourKeyParams> = {
   kind: 'colourKey',
   params: colourKeyParams,
   makesMatte: () => true,
-  work: (params) => pointWork(prepareColourKey(params)),
+  work: (params) => pointWork(prepareColourKey(params), colourKeyGlsl, () => [...parseHex(params.colour), params.tight, Math.max(LEAST_RAMP, params.wide - params.tight)]),
   pick: (picked) => ({ colour: formatHex(picked) }),
 }

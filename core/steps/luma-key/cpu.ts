@@ -3,7 +3,8 @@ import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { lumaKeyParams } from './params.ts'
 
-const LEAST_RAMP = 1e-4
+/** Width of the narrowest ramp. */
+export const LEAST_RAMP = 1e-4
 
 /** Opacity = clip(distance of the luma to [from, to] / softness); null when the range is empty. */
 export function prepareLumaKey({ from, to, softness }: ParamsOf<typeof lumaKeyParams>): PointFunction | null {

@@ -14,9 +14,10 @@ const LEAST_CHROMA = 0.02
 /** Colour across the backdrop's direction that forgives as much along it, at no reach. */
 const WIDEST_WEDGE = 0.8
 const LEAST_LUMA = 0.02
-const CELL_PX = 8
-const SAMPLE_STEP = 2
-const SURE_FRONT = 0.98
+/** The presenter's own colour is gathered in cells, from every second pixel of every second row that is surely opaque. */
+export const CELL_PX = 8
+export const SAMPLE_STEP = 2
+export const SURE_FRONT = 0.98
 
 /** How much backdrop light is in a colour, in shares of the backdrop; 0 for none. */
 export type SpillMeter = (red: number, green: number, blue: number) => number
@@ -34,7 +35,7 @@ export function spillMeter({ colour, reach }: Pick<ParamsOf<typeof spillParams>,
   if (strength < LEAST_CHROMA) return null
   const alongCb = keyCb / strength
   const alongCr = keyCr / strength
-  const wedge = WIDEST_WEDGE * (1 - reach)
+  const wedge = spillWedge(reach)
   return (red, green, blue) => {
     const luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
     const cb = (blue - luma) * BLUE_SCALE
@@ -44,13 +45,23 @@ export function spillMeter({ colour, reach }: Pick<ParamsOf<typeof spillParams>,
   }
 }
 
+/** Colour across the backdrop's direction that forgives as much along it. */
+export function spillWedge(reach: number): number {
+  return WIDEST_WEDGE * (1 - reach)
+}
+
+/** Red, green, blue that come in for one whole backdrop. */
+export function replacementLight(params: ParamsOf<typeof spillParams>): readonly [number, number, number] {
+  const instead = params.replace === 'backdrop' ? parseHex(params.light) : ([1, 1, 1] as const)
+  return replacement(params, parseHex(params.colour), instead[0], instead[1], instead[2])
+}
+
 /** Takes share t of the backdrop K off and puts light of one colour in its place: C − t·K + t·light; null when nothing changes. */
 export function prepareSpill(params: ParamsOf<typeof spillParams>): PointFunction | null {
   const meter = spillMeter(params)
   if (meter === null || params.amount === 0) return null
   const key = parseHex(params.colour)
-  const instead = params.replace === 'backdrop' ? parseHex(params.light) : ([1, 1, 1] as const)
-  const [red, green, blue] = replacement(params, key, instead[0], instead[1], instead[2])
+  const [red, green, blue] = replacementLight(params)
   const { amount } = params
   return (pixel) => {
     const share = amount * meter(pixel[0]!, pixel[1]!, pixel[2]!)

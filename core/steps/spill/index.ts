@@ -1,6 +1,7 @@
-import { formatHex } from '../../colour/hex.ts'
+import { formatHex, parseHex } from '../../colour/hex.ts'
 import { pointWork, type ParamsOf, type SpatialWork, type StepDefinition } from '../step.ts'
-import { EdgeSpill, prepareSpill } from './cpu.ts'
+import { EdgeSpill, prepareSpill, replacementLight, spillWedge } from './cpu.ts'
+import { spillGlsl } from './glsl.ts'
 import { spillParams } from './params.ts'
 
 export type EdgeSpillWork = SpatialWork<'spill', ParamsOf<typeof spillParams>>
@@ -11,7 +12,9 @@ export const spill: StepDefinition<'spill', typeof spillParams> = {
   params: spillParams,
   makesMatte: () => false,
   work: (params) => {
-    if (params.replace !== 'edge') return pointWork(prepareSpill(params))
+    if (params.replace !== 'edge') {
+      return pointWork(prepareSpill(params), spillGlsl, () => [...parseHex(params.colour), spillWedge(params.reach), params.amount, ...replacementLight(params)])
+    }
     if (params.amount === 0) return []
     const work: EdgeSpillWork = {
       shape: 'spatial',

@@ -1,5 +1,6 @@
 import { pointWork, type StepDefinition } from '../step.ts'
 import { prepareTone } from './cpu.ts'
+import { toneGlsl } from './glsl.ts'
 import { toneParams } from './params.ts'
 
 /** Brightens and steadies the picture. */
@@ -7,5 +8,9 @@ export const tone: StepDefinition<'tone', typeof toneParams> = {
   kind: 'tone',
   params: toneParams,
   makesMatte: () => false,
-  work: (params) => pointWork(prepareTone(params)),
+  work: (params) =>
+    pointWork(prepareTone(params), toneGlsl, () => {
+      const { exposure, shadows, highlights, contrast, pivot, gamma, lift, brightness } = params
+      return [2 ** exposure, shadows, highlights, contrast, pivot, 1 / gamma, lift, brightness]
+    }),
 }
