@@ -35,7 +35,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const bench = useBenchStore()
 const words = useStepWords()
-const { grabBefore } = useGrab()
+const { grabBefore, grabUntreated } = useGrab()
 const name = computed(() => words.nameOf(props.step.kind))
 /** The first colour is shown beside the button that picks it. */
 const colourParam = computed(
@@ -59,7 +59,12 @@ function remove(): void {
 /** Balances for what is nearly grey now, and holds it: automatic balance would change with every cloud. */
 async function measureAndHold(): Promise<void> {
   const picture = await grabBefore(props.step.id)
-  const params = picture === null ? null : measureWhite(picture)
+  let params = picture === null ? null : measureWhite(picture)
+  if (params === null) {
+    // A grey wall that a crop has cut off still tells the light.
+    const untreated = await grabUntreated()
+    params = untreated === null ? null : measureWhite(untreated)
+  }
   if (params === null) {
     toast.error(t('bench.noGrey'))
     return

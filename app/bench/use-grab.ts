@@ -10,6 +10,8 @@ export function useGrab() {
     /** The picture before step `stepId`; null while there is none. */
     grabBefore: (stepId: string): Promise<RgbaPicture | null> =>
       bench.inputId === null ? Promise.resolve(null) : engine.grab(bench.inputId, stepId, bench.layer),
+    /** The picture as it comes. */
+    grabUntreated: (): Promise<RgbaPicture | null> => (bench.inputId === null ? Promise.resolve(null) : engine.grab(bench.inputId, null, bench.layer)),
   }
 }
 

@@ -20,10 +20,10 @@ export const MASK_LOW = 0.2
 export const MASK_HIGH = 0.8
 
 /** Radius of the guiding window in mask pixels, and how even a window must be to count as flat. */
-const GUIDE_RADIUS = 4
-const GUIDE_EPSILON = 0.002
+export const GUIDE_RADIUS = 4
+export const GUIDE_EPSILON = 0.002
 /** Every second pixel of every second row is enough for a mean. */
-const SAMPLE_STEP = 2
+export const LUMA_STEP = 2
 
 /** A plain mask tied to the luma of the picture it lies on; `one` is the value of full white in `data`. */
 export function guideMask(mask: Plane, data: ArrayLike<number>, one: number, widthPx: number, heightPx: number): GuidedMask {
@@ -37,9 +37,9 @@ function smallLuma(data: ArrayLike<number>, one: number, widthPx: number, height
   const out = new Float32Array(columns * rows)
   const counts = new Uint16Array(columns * rows)
   const columnOf = Int32Array.from({ length: widthPx }, (_, x) => Math.min(columns - 1, Math.floor((x * columns) / widthPx)))
-  for (let y = 0; y < heightPx; y += SAMPLE_STEP) {
+  for (let y = 0; y < heightPx; y += LUMA_STEP) {
     const row = Math.min(rows - 1, Math.floor((y * rows) / heightPx)) * columns
-    for (let x = 0; x < widthPx; x += SAMPLE_STEP) {
+    for (let x = 0; x < widthPx; x += LUMA_STEP) {
       const at = (y * widthPx + x) * 4
       const cell = row + columnOf[x]!
       out[cell]! += LUMA_R * data[at]! + LUMA_G * data[at + 1]! + LUMA_B * data[at + 2]!

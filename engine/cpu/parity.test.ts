@@ -2,23 +2,33 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
-import { rgbaToI420 } from '../../core/picture/i420.ts'
 import { inputSourceId, planFrame, plainSourceId } from '../../core/plan/plan-frame.ts'
-import { seededRandom } from '../../core/random/seeded.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { placeLayer, updateLayer } from '../../core/show/edits.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
-import { steps, type StepCall, type StepKind } from '../../core/steps/index.ts'
-import { defaultParams, type ParamSpecs } from '../../core/steps/step.ts'
+import { steps, type StepCall } from '../../core/steps/index.ts'
 import { demoPictures } from '../../demo/seed.ts'
 import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
 import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { loadFonts, nodeHeap, nodeTextPicture } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
-import { randomCall } from '../../tests/support/random-steps.ts'
+import {
+  ALLOWED_SHARE,
+  CHAIN_ALLOWED_SHARE,
+  CHAIN_LIMIT,
+  CHAIN_SEEDS,
+  chainCase,
+  limits,
+  premultiplied,
+  randomPicture,
+  roundMask,
+  STEP_SEEDS,
+  stepCases,
+  usualCall,
+} from '../../tests/support/parity-cases.ts'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
 import sharp from 'sharp'
 import type { SourceFrame } from '../executor.ts'
@@ -28,8 +38,6 @@ import { stillTreater, treatStill } from './treat-still.ts'
 import { Treatments } from './treatments.ts'
 
 const LIMIT = 2
-const pointWise = new Set<StepKind>(['crop', 'balance', 'tone', 'colour', 'colourKey', 'lumaKey', 'look'])
-const ALLOWED_SHARE = 0.001
 
 let heap: Heap
 let camera: Picture
@@ -39,20 +47,6 @@ beforeAll(async () => {
   const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
   camera = (await DrawnCamera.create(nodeSheet, mix, { widthPx: 1280, heightPx: 720, frameRate: 30, seed: 7 })).picture(8200)
 })
-
-/** A picture with every sort of colour and opacity. */
-function randomPicture(seed: number, widthPx = 96, heightPx = 64, isOpaque = false): RgbaPicture {
-  const random = seededRandom(seed)
-  const data = Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, i) => (i % 4 === 3 && isOpaque ? 255 : Math.floor(random() * 256)))
-  return { format: 'rgba', widthPx, heightPx, data }
-}
-
-/** Straight pixels of codes, premultiplied, so that colours of clear pixels don't count. */
-function premultiplied(data: ArrayLike<number>, scale: number): Float64Array {
-  return Float64Array.from({ length: data.length }, (_, i) =>
-    i % 4 === 3 ? data[i]! * scale : data[i]! * scale * data[i - (i % 4) + 3]! * (scale === 1 ? 1 / 255 : 1),
-  )
-}
 
 /** How far the live executor is from the reference on the last of some frames. */
 function treatedDifference(frames: readonly Picture[], calls: readonly StepCall[], limit: number, person: Plane | null = null) {
@@ -68,36 +62,6 @@ function treatedDifference(frames: readonly Picture[], calls: readonly StepCall[
   return differenceOf(premultiplied(exact, 255), premultiplied(live, 1), limit)
 }
 
-/** A mask with a soft round person in it. */
-function roundMask(widthPx = 24, heightPx = 16): Plane {
-  const data = Float32Array.from({ length: widthPx * heightPx }, (_, i) => {
-    const distance = Math.hypot((i % widthPx) / widthPx - 0.5, Math.floor(i / widthPx) / heightPx - 0.6)
-    return Math.min(1, Math.max(0, (0.4 - distance) * 5))
-  })
-  return { widthPx, heightPx, data }
-}
-
-/**
- * Codes that 99.9 % of pixels stay within. What divides by a small opacity, or by a gain, passes its rounding on; the sigma
- * filter of denoise takes or leaves a neighbour whole, so that half a code may decide.
- */
-const limits: Readonly<Record<StepKind, number>> = {
-  framing: 2,
-  crop: 2,
-  denoise: 4,
-  balance: 2,
-  tone: 2,
-  colour: 2,
-  chromaKey: 4,
-  colourKey: 2,
-  lumaKey: 2,
-  matteEdge: 3,
-  spill: 2,
-  room: 4,
-  look: 2,
-  sharpen: 3,
-}
-
 /** The worst of each step over all its tests, for docs/parity.md. */
 const worst = new Map<string, { max: number; shareAbove: number }>()
 
@@ -109,51 +73,23 @@ function note(name: string, result: { max: number; shareAbove: number }): number
 
 describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step) => {
   const limit = limits[kind]
-  it.each([11, 12, 13, 14, 15, 16])(`agrees with the reference within ${limit} codes on random values and pictures (seed %d)`, (seed) => {
-    const random = seededRandom(seed)
-    const call = randomCall(step, random)
-    // A real frame is smooth; noise alone would test the noise.
-    const frames = [seed, seed + 100].map((each) => smoothPicture(each, 96, 64))
-    expect(note(kind, treatedDifference(frames, [call], limit, roundMask())), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
-    if (pointWise.has(kind))
-      expect(note(kind, treatedDifference([randomPicture(seed)], [call], limit)), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
-    const coded = frames.map((frame) => rgbaToI420({ ...frame, data: frame.data.map((value, i) => (i % 4 === 3 ? 255 : value)) }))
-    expect(note(kind, treatedDifference(coded, [call], limit, roundMask())), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
+  it.each(STEP_SEEDS)(`agrees with the reference within ${limit} codes on random values and pictures (seed %d)`, (seed) => {
+    const { call, runs } = stepCases(step, seed)
+    for (const frames of runs) {
+      expect(note(kind, treatedDifference(frames, [call], limit, roundMask())), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
+    }
   })
   it('agrees on the stand-in camera with its defaults', () => {
-    const call = {
-      kind,
-      params: { ...defaultParams(step.params as ParamSpecs), ...(kind === 'chromaKey' ? { colour: '#2bb552' } : {}) },
-    } as unknown as StepCall
-    expect(note(kind, treatedDifference([camera], [call], limit, roundMask()))).toBeLessThanOrEqual(ALLOWED_SHARE)
+    expect(note(kind, treatedDifference([camera], [usualCall(step)], limit, roundMask()))).toBeLessThanOrEqual(ALLOWED_SHARE)
   })
 })
 
 describe('random chains', () => {
-  it.each([21, 22, 23, 24, 25, 26, 27, 28])('of three to seven steps agree within six codes on 99 % of pixels (seed %d)', (seed) => {
-    const random = seededRandom(seed)
-    const chain = steps.filter(() => random() < 0.35).map((step) => randomCall(step, random))
-    const frames = [seed, seed + 100].map((each) => rgbaToI420(smoothPicture(each, 96, 64, true)))
-    expect(note('chains', treatedDifference(frames, chain, 6, roundMask())), JSON.stringify(chain)).toBeLessThanOrEqual(0.01)
+  it.each(CHAIN_SEEDS)('of three to seven steps agree within six codes on 99 % of pixels (seed %d)', (seed) => {
+    const { chain, frames } = chainCase(seed)
+    expect(note('chains', treatedDifference(frames, chain, CHAIN_LIMIT, roundMask())), JSON.stringify(chain)).toBeLessThanOrEqual(CHAIN_ALLOWED_SHARE)
   })
 })
-
-/** A picture of broad patches of colour with a little grain, opacity mostly full. */
-function smoothPicture(seed: number, widthPx: number, heightPx: number, isOpaque = false): RgbaPicture {
-  const random = seededRandom(seed % 100)
-  const waves = Array.from({ length: 4 }, () => [random() * 0.2, random() * 0.2, random() * 6, 40 + random() * 80] as const)
-  const grain = seededRandom(seed)
-  const data = Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, i) => {
-    const channel = i % 4
-    const x = (i >> 2) % widthPx
-    const y = Math.floor((i >> 2) / widthPx)
-    const [fx, fy, phase, height] = waves[channel]!
-    const value = 128 + height * Math.sin(x * fx + y * fy + phase) + (grain() - 0.5) * 10
-    if (channel === 3) return isOpaque || value > 60 ? 255 : Math.max(0, value * 3)
-    return Math.min(255, Math.max(0, Math.round(value)))
-  })
-  return { format: 'rgba', widthPx, heightPx, data }
-}
 
 // Runs after the tests above, which it reports on: the seeds make it the same each time.
 it('is what docs/parity.md says (GREEN_ROOM_WRITE_DOCS=1 writes it)', () => {
@@ -170,7 +106,7 @@ it('is what docs/parity.md says (GREEN_ROOM_WRITE_DOCS=1 writes it)', () => {
     '| step | within | allowed above | measured above | largest |',
     '| --- | --- | --- | --- | --- |',
     ...steps.map((step) => row(step.kind, limits[step.kind], '0.1 %')),
-    row('chains', 6, '1 %'),
+    row('chains', CHAIN_LIMIT, '1 %'),
     '',
     '“chains” are eight seeded chains of random steps. The largest difference is that of a single pixel.',
     '',

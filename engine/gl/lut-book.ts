@@ -27,6 +27,11 @@ export class LutBook {
     return surface
   }
 
+  dispose(): void {
+    for (const surface of this.#surfaces.values()) this.#device.free(surface)
+    this.#surfaces.clear()
+  }
+
   /** Lets go of tables that no chain made since has asked for. Chains in use must be made anew afterwards. */
   trim(): void {
     for (const [lut, surface] of this.#surfaces) {

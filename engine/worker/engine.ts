@@ -74,6 +74,7 @@ export class Engine {
     this.#persons = new PersonFinder(personFiles, {
       onMask: (sourceId, mask) => this.#treatments.setPerson(sourceId, mask),
       onFailed: (reason) => post({ type: 'personFailed', reason }),
+      pictureOf: (sourceId) => this.#book.frames.get(sourceId)?.picture ?? null,
     })
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },

@@ -15,6 +15,8 @@ const LOOK_EVERY_MS = 55
 export interface PersonFinderEvents {
   readonly onMask: (sourceId: SourceId, mask: Plane | null) => void
   readonly onFailed: (reason: string) => void
+  /** The newest picture of a source. */
+  readonly pictureOf: (sourceId: SourceId) => Picture | null
 }
 
 export class PersonFinder {
@@ -24,6 +26,8 @@ export class PersonFinder {
   #wanted = new Set<SourceId>()
   /** Sources whose picture is being looked at. */
   readonly #busy = new Set<SourceId>()
+  /** Sources with a newer picture than the one that is looked at: a held picture must not keep the mask of the one before. */
+  readonly #overtaken = new Set<SourceId>()
   readonly #lastMs = new Map<SourceId, number>()
 
   constructor(files: PersonFiles, events: PersonFinderEvents) {
@@ -47,9 +51,13 @@ export class PersonFinder {
 
   /** Offers a new picture; it is looked at if the last one is done and long enough ago. */
   look(sourceId: SourceId, picture: Picture): void {
-    if (this.#worker === null || !this.#wanted.has(sourceId) || this.#busy.has(sourceId)) return
+    if (this.#worker === null || !this.#wanted.has(sourceId)) return
     const now = performance.now()
-    if (now - (this.#lastMs.get(sourceId) ?? -Infinity) < LOOK_EVERY_MS) return
+    if (this.#busy.has(sourceId) || now - (this.#lastMs.get(sourceId) ?? -Infinity) < LOOK_EVERY_MS) {
+      this.#overtaken.add(sourceId)
+      return
+    }
+    this.#overtaken.delete(sourceId)
     this.#lastMs.set(sourceId, now)
     this.#busy.add(sourceId)
     const small = shrinkPicture(picture, PERSON_WIDTH_PX, PERSON_HEIGHT_PX)
@@ -65,6 +73,7 @@ export class PersonFinder {
         return
       }
       this.#busy.delete(data.sourceId)
+      this.#catchUp(data.sourceId)
       if (this.#wanted.has(data.sourceId)) this.#events.onMask(data.sourceId, { widthPx: PERSON_WIDTH_PX, heightPx: PERSON_HEIGHT_PX, data: data.mask })
     }
     worker.onerror = (event) => {
@@ -73,6 +82,19 @@ export class PersonFinder {
     }
     worker.postMessage({ type: 'start', files: this.#files } satisfies ToPerson)
     return worker
+  }
+
+  /** Looks at the newest picture as soon as it may, if no other comes first. */
+  #catchUp(sourceId: SourceId): void {
+    const wait = LOOK_EVERY_MS - (performance.now() - (this.#lastMs.get(sourceId) ?? -Infinity))
+    setTimeout(
+      () => {
+        if (!this.#overtaken.has(sourceId) || this.#busy.has(sourceId)) return
+        const picture = this.#events.pictureOf(sourceId)
+        if (picture !== null) this.look(sourceId, picture)
+      },
+      Math.max(0, wait) + 1,
+    )
   }
 
   #stop(): void {

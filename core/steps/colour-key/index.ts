@@ -9,6 +9,7 @@ export const colourKey: StepDefinition<'colourKey', typeof colourKeyParams> = {
   kind: 'colourKey',
   params: colourKeyParams,
   makesMatte: () => true,
-  work: (params) => pointWork(prepareColourKey(params), colourKeyGlsl, () => [...parseHex(params.colour), params.tight, Math.max(LEAST_RAMP, params.wide - params.tight)]),
+  work: (params) =>
+    pointWork(prepareColourKey(params), colourKeyGlsl, () => [...parseHex(params.colour), params.tight, Math.max(LEAST_RAMP, params.wide - params.tight)]),
   pick: (picked) => ({ colour: formatHex(picked) }),
 }

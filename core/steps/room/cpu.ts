@@ -7,9 +7,9 @@ import type { RgbaPicture } from '../../picture/picture.ts'
 import type { RoomSettings } from './index.ts'
 
 /** How far the edge value may move the border, in guided opacity. */
-const EDGE_REACH = 0.3
+export const EDGE_REACH = 0.3
 /** A place that shows less of the room than this has no colour of it to blur. */
-const LEAST_ROOM = 1e-3
+export const LEAST_ROOM = 1e-3
 
 /** Blur of a softness, σ in pixels of a picture `heightPx` high: 3 softens a wall calendar beyond reading, 6 leaves only lights. */
 export function blurSigma(softness: number, heightPx: number): number {

@@ -13,7 +13,12 @@ export const spill: StepDefinition<'spill', typeof spillParams> = {
   makesMatte: () => false,
   work: (params) => {
     if (params.replace !== 'edge') {
-      return pointWork(prepareSpill(params), spillGlsl, () => [...parseHex(params.colour), spillWedge(params.reach), params.amount, ...replacementLight(params)])
+      return pointWork(prepareSpill(params), spillGlsl, () => [
+        ...parseHex(params.colour),
+        spillWedge(params.reach),
+        params.amount,
+        ...replacementLight(params),
+      ])
     }
     if (params.amount === 0) return []
     const work: EdgeSpillWork = {

@@ -36,7 +36,8 @@ export const glMatteEdge: MakeGlWork<MatteEdgeWork> = (tools, { settings }) => {
   const { device, surface } = tools
   const { black, white, detail, choke, feather, specks, holes } = settings
   const edges = detail > 0 ? new GlEdges(tools, { black, white, amount: detail }) : null
-  const levels = edges === null && (black > 0 || white < 1) ? { out: surface('half'), pass: device.pass(LEVELS, 1, 2), values: Float32Array.of(black, white) } : null
+  const levels =
+    edges === null && (black > 0 || white < 1) ? { out: surface('half'), pass: device.pass(LEVELS, 1, 2), values: Float32Array.of(black, white) } : null
   const islands = specks > 0 || holes > 0 ? new HostIslands(tools, specks, holes) : null
   const shape = choke !== 0 || feather > 0 ? new AlphaShape(tools, choke, feather) : null
   return {

@@ -1,0 +1,172 @@
+// Pictures on the card, chains and what they made, shared by everything an engine draws.
+import type { Plane } from '../../core/picture/float-picture.ts'
+import type { Picture } from '../../core/picture/picture.ts'
+import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
+import { prepareChain } from '../../core/steps/chain.ts'
+import type { ChainResources } from '../cpu/treatments.ts'
+import type { SourceFrame } from '../executor.ts'
+import type { GlDevice, Pass, Surface } from './device.ts'
+import { GlChain } from './gl-chain.ts'
+import { LutBook } from './lut-book.ts'
+import { NO_VALUES } from './spatial/gl-work.ts'
+
+/** A chain on HD pictures holds some hundred megabytes of the card's memory. */
+const CHAINS_KEPT = 12
+const UPLOADS_KEPT = 16
+
+// Half the size, each pixel the mean of 2 × 2, premultiplied.
+const HALVE = `
+void main() {
+  ivec2 from = here * 2;
+  result = (at(t0, from) + at(t0, from + ivec2(1, 0)) + at(t0, from + ivec2(0, 1)) + at(t0, from + ivec2(1))) / 4.0;
+}`
+
+interface Upload {
+  readonly planes: readonly Surface[]
+  like: Picture
+  version: number
+  lastUse: number
+}
+
+interface Treated {
+  readonly chain: GlChain
+  readonly like: Picture
+  version: number
+  /** The treated picture, then its halves; the first belongs to the chain. */
+  readonly levels: Surface[]
+  current: number
+  lastUse: number
+}
+
+export class GlTreatments {
+  readonly device: GlDevice
+  readonly #luts: LutBook
+  readonly #halve: Pass
+  readonly #uploads = new Map<SourceId, Upload>()
+  readonly #treated = new Map<string, Treated>()
+  readonly #persons = new Map<SourceId, Plane>()
+  #resources: ChainResources = { lut: () => null, picture: () => null }
+  #uses = 0
+
+  constructor(device: GlDevice) {
+    this.device = device
+    this.#luts = new LutBook(device)
+    this.#halve = device.pass(HALVE, 1, 0)
+  }
+
+  /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
+  setResources(resources: ChainResources): void {
+    this.#resources = resources
+    for (const key of [...this.#treated.keys()]) this.#dropTreated(key)
+    this.#luts.trim()
+  }
+
+  /** Says where the person is in a source's pictures; null when nobody looks. */
+  setPerson(sourceId: SourceId, mask: Plane | null): void {
+    if (mask === null) this.#persons.delete(sourceId)
+    else this.#persons.set(sourceId, mask)
+  }
+
+  /** The treated, halved picture of a draw, premultiplied; made once per source version. */
+  treated(draw: Draw, frame: SourceFrame): Surface {
+    this.#uses += 1
+    const entry = this.#entry(draw, frame.picture)
+    entry.lastUse = this.#uses
+    if (entry.version !== frame.version || entry.current === 0) {
+      entry.levels[0] = entry.chain.run(this.#upload(draw.sourceId, frame), this.#persons.get(draw.sourceId) ?? null)
+      entry.version = frame.version
+      entry.current = 1
+    }
+    for (; entry.current <= draw.halvings; entry.current += 1) {
+      const source = entry.levels[entry.current - 1]!
+      entry.levels[entry.current] ??= this.device.surface('half', Math.max(1, source.widthPx >> 1), Math.max(1, source.heightPx >> 1))
+      this.device.run(this.#halve, entry.levels[entry.current]!, [source], NO_VALUES)
+    }
+    return entry.levels[draw.halvings]!
+  }
+
+  /** Forgets everything. The device stays its owner's. */
+  dispose(): void {
+    for (const key of [...this.#treated.keys()]) this.#dropTreated(key)
+    for (const sourceId of [...this.#uploads.keys()]) this.#dropUpload(sourceId)
+    this.#luts.dispose()
+  }
+
+  #entry(draw: Draw, picture: Picture): Treated {
+    const known = this.#treated.get(draw.treatedKey)
+    if (known !== undefined && isAlike(known.like, picture)) return known
+    if (known !== undefined) this.#dropTreated(draw.treatedKey)
+    else if (this.#treated.size >= CHAINS_KEPT) this.#dropTreated(oldestKey(this.#treated))
+    const { widthPx, heightPx } = picture
+    const chain = new GlChain(this.device, this.#luts, prepareChain(draw.steps, { widthPx, heightPx, ...this.#resources }), picture)
+    const entry: Treated = { chain, like: picture, version: -1, levels: [], current: 0, lastUse: this.#uses }
+    this.#treated.set(draw.treatedKey, entry)
+    return entry
+  }
+
+  /** Y, Cb, Cr, or one surface of straight pixels; brought to the card once per version. */
+  #upload(sourceId: SourceId, { picture, version }: SourceFrame): readonly Surface[] {
+    let entry = this.#uploads.get(sourceId)
+    if (entry !== undefined && !isAlike(entry.like, picture)) {
+      this.#dropUpload(sourceId)
+      entry = undefined
+    }
+    if (entry === undefined) {
+      if (this.#uploads.size >= UPLOADS_KEPT) this.#dropUpload(oldestKey(this.#uploads))
+      entry = { planes: this.#planesFor(picture), like: picture, version: -1, lastUse: 0 }
+      this.#uploads.set(sourceId, entry)
+    }
+    entry.lastUse = this.#uses
+    if (entry.version === version && entry.like === picture) return entry.planes
+    let from = 0
+    for (const plane of entry.planes) {
+      const length = plane.widthPx * plane.heightPx * (plane.format === 'bytes' ? 4 : 1)
+      this.device.upload(plane, picture.data.subarray(from, from + length))
+      from += length
+    }
+    entry.like = picture
+    entry.version = version
+    return entry.planes
+  }
+
+  #planesFor({ format, widthPx, heightPx }: Picture): readonly Surface[] {
+    if (format === 'rgba') return [this.device.surface('bytes', widthPx, heightPx)]
+    const chromaWidth = (widthPx + 1) >> 1
+    const chromaHeight = (heightPx + 1) >> 1
+    return [
+      this.device.surface('byteOne', widthPx, heightPx),
+      this.device.surface('byteOne', chromaWidth, chromaHeight),
+      this.device.surface('byteOne', chromaWidth, chromaHeight),
+    ]
+  }
+
+  #dropUpload(sourceId: SourceId): void {
+    for (const plane of this.#uploads.get(sourceId)?.planes ?? []) this.device.free(plane)
+    this.#uploads.delete(sourceId)
+  }
+
+  #dropTreated(key: string): void {
+    const entry = this.#treated.get(key)
+    entry?.levels.slice(1).forEach((level) => this.device.free(level))
+    entry?.chain.dispose()
+    this.#treated.delete(key)
+  }
+}
+
+/** Whether two pictures have one size and one coding. */
+function isAlike(first: Picture, second: Picture): boolean {
+  if (first.widthPx !== second.widthPx || first.heightPx !== second.heightPx) return false
+  if (first.format === 'rgba' || second.format === 'rgba') return first.format === second.format
+  return first.matrix === second.matrix && first.range === second.range
+}
+
+function oldestKey(entries: ReadonlyMap<string, { readonly lastUse: number }>): string {
+  let oldest = ''
+  let oldestUse = Infinity
+  for (const [key, { lastUse }] of entries) {
+    if (lastUse >= oldestUse) continue
+    oldestUse = lastUse
+    oldest = key
+  }
+  return oldest
+}

@@ -1,0 +1,84 @@
+// The executor for graphics cards, run by a software renderer, against the exact reference.
+import { readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { expect, test, type Page } from '@playwright/test'
+import { build } from 'vite'
+import type { I420Picture } from '../../core/picture/picture.ts'
+import { steps } from '../../core/steps/index.ts'
+import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
+import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
+import type { ParityResult } from '../gl/parity-page.ts'
+import { ALLOWED_SHARE, CHAIN_ALLOWED_SHARE, CHAIN_LIMIT, limits } from '../support/parity-cases.ts'
+
+const DOCUMENT = new URL('../../docs/parity-card.md', import.meta.url)
+let script = ''
+let camera: I420Picture
+
+test.beforeAll(async () => {
+  const entry = path.resolve(import.meta.dirname, '../gl/parity-page.ts')
+  const built = await build({ configFile: false, logLevel: 'error', build: { write: false, lib: { entry, formats: ['iife'], name: 'parityPage' } } })
+  const [{ output }] = built as unknown as [{ output: readonly [{ code: string }] }]
+  script = output[0].code
+  const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
+  const drawn = await DrawnCamera.create(nodeSheet, mix, { widthPx: 640, heightPx: 360, frameRate: 30, seed: 7 })
+  camera = drawn.picture(8200) as I420Picture
+})
+
+/** Gives the page the camera's picture; bytes travel as base64. */
+async function open(page: Page): Promise<void> {
+  await page.addScriptTag({ content: script })
+  await page.evaluate(
+    ([text, widthPx, heightPx, matrix, range]) => {
+      const data = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))
+      Object.assign(window, { camera: { format: 'i420', widthPx, heightPx, matrix, range, data } })
+    },
+    [Buffer.from(camera.data).toString('base64'), camera.widthPx, camera.heightPx, camera.matrix, camera.range] as const,
+  )
+}
+
+type WithCamera = Window & { readonly camera: I420Picture }
+
+test('every step, random chains and placements agree with the reference on a card; nothing is left on it', async ({ page }) => {
+  test.setTimeout(240_000)
+  await open(page)
+  const stepResults = await page.evaluate(() => window.parity.stepResults((window as unknown as WithCamera).camera))
+  const chains = await page.evaluate(() => window.parity.chainResults())
+  const drawings = await page.evaluate(() => window.parity.drawResults((window as unknown as WithCamera).camera))
+  const beyond = (results: readonly ParityResult[], allowed: number) => results.filter(({ shareAbove }) => !(shareAbove <= allowed))
+  if (process.env['GREEN_ROOM_WRITE_DOCS'] === '1') writeFileSync(DOCUMENT, documentOf(stepResults, chains, drawings))
+  expect(beyond(stepResults, ALLOWED_SHARE)).toEqual([])
+  expect(beyond(chains, CHAIN_ALLOWED_SHARE)).toEqual([])
+  expect(beyond(drawings, ALLOWED_SHARE)).toEqual([])
+  expect(stepResults.length).toBeGreaterThan(steps.length * 12)
+  expect(await page.evaluate(() => window.parity.leftOver())).toBe(0)
+  // Figures may differ in the last digit from one renderer to the next; steps and limits may not.
+  const text = readFileSync(DOCUMENT, 'utf8')
+  for (const { kind } of steps) expect(text).toContain(`| ${kind} | ${limits[kind]} |`)
+})
+
+function documentOf(stepResults: readonly ParityResult[], chains: readonly ParityResult[], drawings: readonly ParityResult[]): string {
+  const row = (name: string, limit: number, allowed: string, results: readonly ParityResult[]) => {
+    const share = Math.max(...results.map((result) => result.shareAbove))
+    return `| ${name} | ${limit} | ${allowed} | ${(share * 100).toFixed(3)} % | ${Math.ceil(Math.max(...results.map(({ max }) => max)))} |`
+  }
+  return [
+    '# The executor for graphics cards against the exact reference',
+    '',
+    'Made by tests/e2e/gl-parity.spec.ts on the pictures and seeds of parity.md, by the browser’s software renderer.',
+    'Differences in 8-bit codes of premultiplied colour and opacity.',
+    '',
+    '| step | within | allowed above | measured above | largest |',
+    '| --- | --- | --- | --- | --- |',
+    ...steps.map(({ kind }) =>
+      row(
+        kind,
+        limits[kind],
+        '0.1 %',
+        stepResults.filter(({ name }) => name === kind),
+      ),
+    ),
+    row('chains', CHAIN_LIMIT, '1 %', chains),
+    row('drawing', 3, '0.1 %', drawings),
+    '',
+  ].join('\n')
+}

@@ -1,0 +1,109 @@
+// Runs inside the browser: the executor for graphics cards against the exact reference. Built by gl.spec.ts.
+import { planInput } from '../../core/plan/plan-frame.ts'
+import type { Draw } from '../../core/plan/frame-plan.ts'
+import type { I420Picture, Picture } from '../../core/picture/picture.ts'
+import { renderReference } from '../../core/render/render-reference.ts'
+import { treatReference } from '../../core/render/treat-reference.ts'
+import { steps, type StepCall } from '../../core/steps/index.ts'
+import { GlDevice } from '../../engine/gl/device.ts'
+import { GlExecutor } from '../../engine/gl/gl-executor.ts'
+import { GlTreatments } from '../../engine/gl/gl-treatments.ts'
+import { CHAIN_LIMIT, CHAIN_SEEDS, chainCase, limits, roundMask, STEP_SEEDS, stepCases, usualCall } from '../support/parity-cases.ts'
+import { differenceOf } from '../support/pictures.ts'
+
+export interface ParityResult {
+  readonly name: string
+  readonly what: string
+  readonly max: number
+  readonly shareAbove: number
+}
+
+declare global {
+  interface Window {
+    parity: {
+      readonly stepResults: (camera: I420Picture) => ParityResult[]
+      readonly chainResults: () => ParityResult[]
+      readonly drawResults: (camera: I420Picture) => ParityResult[]
+      readonly leftOver: () => number
+    }
+  }
+}
+
+const context = new OffscreenCanvas(1, 1).getContext('webgl2')
+if (context === null) throw new Error('this browser has no WebGL2')
+const device = new GlDevice(context)
+
+/** How far a treated picture, drawn alone, is from the reference on the last of some frames. */
+function treatedDifference(frames: readonly Picture[], calls: readonly StepCall[], limit: number) {
+  const { widthPx, heightPx } = frames[0]!
+  const treatments = new GlTreatments(device)
+  const executor = new GlExecutor(treatments)
+  treatments.setPerson('input:camera', roundMask())
+  const plan = planInput('camera', { widthPx, heightPx, isOpaque: false }, calls, widthPx, heightPx)
+  const memory = new Map()
+  let live = new Uint8ClampedArray(0)
+  let exact = treatReference(frames[0]!, calls, { memory, person: roundMask() }).data
+  frames.forEach((picture, i) => {
+    if (i > 0) exact = treatReference(picture, calls, { memory, person: roundMask() }).data
+    live = Uint8ClampedArray.from(executor.render(plan, new Map([['input:camera', { picture, version: i + 1, isLive: true }]])).data)
+  })
+  executor.dispose()
+  treatments.dispose()
+  const premultiplied = exact.map((value, i) => (i % 4 === 3 ? value * 255 : value * 255 * exact[i - (i % 4) + 3]!))
+  return differenceOf(premultiplied, live, limit)
+}
+
+function stepResults(camera: I420Picture): ParityResult[] {
+  return steps.flatMap((step) => {
+    const limit = limits[step.kind]
+    const random = STEP_SEEDS.flatMap((seed) => {
+      const { call, runs } = stepCases(step, seed)
+      return runs.map((frames, i) => ({
+        name: step.kind,
+        what: `seed ${seed}, picture ${i}: ${JSON.stringify(call)}`,
+        ...treatedDifference(frames, [call], limit),
+      }))
+    })
+    return [...random, { name: step.kind, what: 'stand-in camera', ...treatedDifference([camera], [usualCall(step)], limit) }]
+  })
+}
+
+function chainResults(): ParityResult[] {
+  return CHAIN_SEEDS.map((seed) => {
+    const { chain, frames } = chainCase(seed)
+    return { name: 'chains', what: `seed ${seed}: ${JSON.stringify(chain)}`, ...treatedDifference(frames, chain, CHAIN_LIMIT) }
+  })
+}
+
+/** Placements: halved, turned, faint, with round corners, over black. */
+function drawResults(camera: I420Picture): ParityResult[] {
+  const { widthPx, heightPx } = camera
+  const plan = planInput('camera', { widthPx, heightPx, isOpaque: true }, [usualCall(steps.find((step) => step.kind === 'chromaKey')!)], widthPx, heightPx)
+  const whole = plan.draws[0]!
+  const shapes: Readonly<Record<string, Partial<Draw>>> = {
+    'shrunk to a third': { toSource: { a: 1.5, b: 0, c: 0, d: 1.5, e: -30, f: -12 }, halvings: 1 },
+    'turned and faint': { toSource: { a: 0.9, b: 0.2, c: -0.2, d: 0.9, e: 40, f: -20 }, opacity: 0.6 },
+    'round corners': { frame: { ...whole.frame, cornerRadius: 40 } },
+    'part of the canvas': { bounds: { left: 31, top: 17, right: 300, bottom: 211 } },
+  }
+  return Object.entries(shapes).map(([what, shape]) => {
+    const shaped = {
+      ...plan,
+      ground: 'black' as const,
+      draws: [
+        { ...whole, ...shape },
+        { ...whole, opacity: 0.3 },
+      ],
+    }
+    const treatments = new GlTreatments(device)
+    const executor = new GlExecutor(treatments)
+    const live = executor.render(shaped, new Map([[whole.sourceId, { picture: camera, version: 1, isLive: true }]])).data
+    const exact = renderReference(shaped, new Map([[whole.sourceId, camera]])).data.map((value) => value * 255)
+    const result = { name: 'drawing', what, ...differenceOf(exact, live, 3) }
+    executor.dispose()
+    treatments.dispose()
+    return result
+  })
+}
+
+window.parity = { stepResults, chainResults, drawResults, leftOver: () => device.surfaceCount }
