@@ -4,6 +4,7 @@ import type { KeyFigures } from '../core/matte/figures.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
 import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
 import type { Show } from '../core/show/show.ts'
+import type { ExecutorPin, ExecutorState } from './executors.ts'
 
 /** A layer of a scene. */
 export interface LayerPlace {
@@ -55,6 +56,7 @@ export type ToEngine =
       readonly fonts: readonly FontFile[]
       readonly assetUrlPrefix: string
       readonly personFiles: PersonFiles
+      readonly pin: ExecutorPin
     }
   | { readonly type: 'show'; readonly show: Show }
   | { readonly type: 'onAir'; readonly sceneId: string }
@@ -67,6 +69,9 @@ export type ToEngine =
   | { readonly type: 'freeze'; readonly inputId: string; readonly isFrozen: boolean }
   | { readonly type: 'openFeed'; readonly writable: WritableStream<VideoFrame> }
   | { readonly type: 'closeFeed' }
+  | { readonly type: 'pinExecutor'; readonly pin: ExecutorPin }
+  /** Takes the graphics card away, or gives it back, as its driver may at any time; for measurements. */
+  | { readonly type: 'simulateLoss'; readonly isLost: boolean }
   /** Measure what the scopes show, a few times a second, until told otherwise. */
   | { readonly type: 'watch'; readonly inputId: string | null; readonly layer: LayerPlace | null }
   /** Ask for a whole picture of an input as it reaches a step (null: as it comes). */
@@ -110,7 +115,9 @@ export interface Scopes {
 }
 
 export type FromEngine =
-  | { readonly type: 'ready'; readonly executor: 'cpu' | 'gl' }
+  | { readonly type: 'ready' }
+  /** Another executor makes the pictures from now on, or the same for another reason. */
+  | { readonly type: 'executor'; readonly state: ExecutorState }
   | { readonly type: 'firstPicture' }
   | { readonly type: 'sources'; readonly infos: readonly (readonly [SourceId, SourceInfo])[] }
   | { readonly type: 'stats'; readonly stats: EngineStats }

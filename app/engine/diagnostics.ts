@@ -1,13 +1,23 @@
+import type { ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, Scopes } from '../../engine/protocol.ts'
+
+/** Figures of the running engine, for measurements from outside. */
+export interface EngineFigures {
+  readonly stats: () => EngineStats | null
+  readonly hasPicture: () => boolean
+  readonly scopes: () => Scopes | null
+  readonly executor: () => ExecutorState | null
+  /** Takes the graphics card away, or gives it back, as its driver may at any time. */
+  readonly simulateLoss: (isLost: boolean) => void
+}
 
 declare global {
   interface Window {
-    /** Figures of the running engine, for measurements from outside. */
-    greenRoom?: { readonly stats: () => EngineStats | null; readonly hasPicture: () => boolean; readonly scopes: () => Scopes | null }
+    greenRoom?: EngineFigures
   }
 }
 
 /** Lets measurements read what the engine reports. */
-export function exposeFigures(stats: () => EngineStats | null, hasPicture: () => boolean, scopes: () => Scopes | null): void {
-  window.greenRoom = { stats, hasPicture, scopes }
+export function exposeFigures(figures: EngineFigures): void {
+  window.greenRoom = figures
 }

@@ -5,11 +5,13 @@ import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import type { CameraControls } from '../../engine/client/camera-controls.ts'
+import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
 import { StudioHost } from '../../webcam/host/studio-host.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
+import { storedPin, storePin } from './use-executor.ts'
 import { openStandin } from './open-standin.ts'
 import { StudioLink } from './studio-link.ts'
 
@@ -22,6 +24,8 @@ export const useEngineStore = defineStore('engine', () => {
   const cameraStates = shallowRef<Readonly<Record<string, CameraState>>>({})
   const cameraControls = shallowRef<Readonly<Record<string, CameraControls>>>({})
   const scopes = shallowRef<Scopes | null>(null)
+  const executor = shallowRef<ExecutorState | null>(null)
+  const pin = ref<ExecutorPin>(storedPin())
   const personFailure = ref<string | null>(null)
   let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
   const isFeedOn = ref(false)
@@ -64,14 +68,17 @@ export const useEngineStore = defineStore('engine', () => {
     },
   )
 
-  exposeFigures(
-    () => stats.value,
-    () => hasFirstPicture.value,
-    () => scopes.value,
-  )
+  exposeFigures({
+    stats: () => stats.value,
+    hasPicture: () => hasFirstPicture.value,
+    scopes: () => scopes.value,
+    executor: () => executor.value,
+    simulateLoss: (isLost) => engine.simulateLoss(isLost),
+  })
 
   function makeEngine(): StudioEngine {
-    const made = new StudioEngine(engineFiles, {
+    const made = new StudioEngine(engineFiles, pin.value, {
+      onExecutor: (state) => (executor.value = state),
       onFirstPicture: () => (hasFirstPicture.value = true),
       onSources: (next) => (infos.value = next),
       onStats: (next) => (stats.value = next),
@@ -157,6 +164,13 @@ export const useEngineStore = defineStore('engine', () => {
     engine.closeFeed()
   }
 
+  /** Lets the processor or the graphics card make the pictures, or whichever is faster. */
+  function pinExecutor(next: ExecutorPin): void {
+    pin.value = next
+    storePin(next)
+    engine.pinExecutor(next)
+  }
+
   function takeOver(): void {
     if (showStore.showId !== null) link.edit(showStore.showId, true)
   }
@@ -167,6 +181,9 @@ export const useEngineStore = defineStore('engine', () => {
     cameraStates,
     cameraControls,
     scopes,
+    executor,
+    pin,
+    pinExecutor,
     personFailure,
     isFeedOn,
     meetingCount,

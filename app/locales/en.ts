@@ -15,6 +15,24 @@ export default {
     rename: 'Rename this show',
     versions: 'Earlier versions',
   },
+  machine: {
+    title: 'On this machine',
+    madeBy: 'Pictures are made by',
+    pins: { auto: 'Automatic', cpu: 'Processor', gl: 'Graphics card' },
+    starting: 'The picture engine is starting.',
+    makers: { cpu: 'the processor', gl: 'the graphics card' },
+    measured: {
+      cpu: 'The processor makes the pictures: {cpu} ms a frame, where the graphics card took {card} ms.',
+      gl: 'The graphics card makes the pictures: {card} ms a frame, where the processor took {cpu} ms.',
+    },
+    reasons: {
+      noCard: 'The processor makes the pictures. This browser offers no graphics card of its own.',
+      measured: 'Chosen by measuring: {who} makes the pictures.',
+      pinned: 'As you chose, {who} makes the pictures.',
+      lost: 'The graphics card went away. The processor makes the pictures until it is back.',
+      failed: 'The graphics card could not do it. The processor makes the pictures.',
+    },
+  },
   save: {
     saved: 'Saved',
     saving: 'Saving',

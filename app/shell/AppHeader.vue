@@ -10,6 +10,7 @@ import InlineName from '../base/InlineName.vue'
 import { useShowStore } from '../show/show.store.ts'
 import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
+import MachineMenu from './MachineMenu.vue'
 import SaveNote from './SaveNote.vue'
 import { useTheme } from './use-theme.ts'
 
@@ -92,6 +93,7 @@ function rename(name: string): void {
         />
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
+      <MachineMenu v-if="isInShow" />
       <FeedControl v-if="isInShow" class="ml-2" />
     </div>
   </header>

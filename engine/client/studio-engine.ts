@@ -2,10 +2,12 @@
 import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { ExecutorPin, ExecutorState } from '../executors.ts'
 import type { CameraSupply, EngineStats, FontFile, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
 
 export interface StudioEngineEvents {
-  readonly onReady?: (executor: 'cpu' | 'gl') => void
+  readonly onReady?: () => void
+  readonly onExecutor?: (state: ExecutorState) => void
   readonly onFirstPicture?: () => void
   readonly onSources?: (infos: ReadonlyMap<SourceId, SourceInfo>) => void
   readonly onStats?: (stats: EngineStats) => void
@@ -35,10 +37,10 @@ export class StudioEngine {
   #nextId = 1
   #feedTrack: MediaStreamTrack | null = null
 
-  constructor(files: EngineFiles, events: StudioEngineEvents) {
+  constructor(files: EngineFiles, pin: ExecutorPin, events: StudioEngineEvents) {
     this.#files = files
     this.#events = events
-    this.#worker = this.#start()
+    this.#worker = this.#start(pin)
   }
 
   setShow(show: Show): void {
@@ -71,6 +73,16 @@ export class StudioEngine {
 
   closeView(viewId: string): void {
     this.#post({ type: 'closeView', viewId })
+  }
+
+  /** Lets the processor or the graphics card make the pictures, or the faster one. */
+  pinExecutor(pin: ExecutorPin): void {
+    this.#post({ type: 'pinExecutor', pin })
+  }
+
+  /** Takes the graphics card away, or gives it back. */
+  simulateLoss(isLost: boolean): void {
+    this.#post({ type: 'simulateLoss', isLost })
   }
 
   setPageHidden(isHidden: boolean): void {
@@ -127,12 +139,12 @@ export class StudioEngine {
     this.#worker.terminate()
   }
 
-  #start(): Worker {
+  #start(pin: ExecutorPin): Worker {
     const worker = this.#files.makeWorker()
     worker.onmessage = ({ data }: MessageEvent<FromEngine>) => this.#receive(data)
     worker.onerror = (event) => this.#events.onFailed?.(event.message)
     const { wasmUrl, fonts, assetUrlPrefix } = this.#files
-    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles: this.#files.personFiles } satisfies ToEngine)
+    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles: this.#files.personFiles, pin } satisfies ToEngine)
     return worker
   }
 
@@ -143,7 +155,9 @@ export class StudioEngine {
   #receive(message: FromEngine): void {
     switch (message.type) {
       case 'ready':
-        return this.#events.onReady?.(message.executor)
+        return this.#events.onReady?.()
+      case 'executor':
+        return this.#events.onExecutor?.(message.state)
       case 'firstPicture':
         return this.#events.onFirstPicture?.()
       case 'sources':

@@ -2,7 +2,7 @@
 import type { Picture } from '../../core/picture/picture.ts'
 import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
-import { prepareChain } from '../../core/steps/chain.ts'
+import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { SourceFrame } from '../executor.ts'
 import type { StepContext } from '../../core/steps/step.ts'
@@ -37,6 +37,8 @@ interface Level extends HeapPicture {
 }
 
 interface TreatedEntry {
+  /** Whose person the picture depends on; null for none. */
+  readonly personIn: SourceId | null
   version: number
   /** How many levels belong to `version`. */
   current: number
@@ -99,6 +101,8 @@ export class Treatments {
   setPerson(sourceId: SourceId, mask: Plane | null): void {
     if (mask === null) this.#persons.delete(sourceId)
     else this.#persons.set(sourceId, mask)
+    // A held picture is treated again.
+    for (const entry of this.#treated.values()) if (entry.personIn === sourceId) entry.version = -1
   }
 
   /** Where the bytes of a source's picture lie; copied once per version. */
@@ -133,7 +137,7 @@ export class Treatments {
     let entry = this.#treated.get(draw.treatedKey)
     if (entry === undefined) {
       if (this.#treated.size >= PICTURES_KEPT) this.#dropOldestPicture()
-      entry = { version: -1, current: 0, levels: [], lastUse: 0 }
+      entry = { personIn: needsPerson(draw.steps) ? draw.sourceId : null, version: -1, current: 0, levels: [], lastUse: 0 }
       this.#treated.set(draw.treatedKey, entry)
     }
     entry.lastUse = this.#uses

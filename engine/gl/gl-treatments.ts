@@ -2,7 +2,7 @@
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture } from '../../core/picture/picture.ts'
 import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
-import { prepareChain } from '../../core/steps/chain.ts'
+import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { SourceFrame } from '../executor.ts'
 import type { GlDevice, Pass, Surface } from './device.ts'
@@ -29,6 +29,8 @@ interface Upload {
 }
 
 interface Treated {
+  /** Whose person the picture depends on; null for none. */
+  readonly personIn: SourceId | null
   readonly chain: GlChain
   readonly like: Picture
   version: number
@@ -65,6 +67,8 @@ export class GlTreatments {
   setPerson(sourceId: SourceId, mask: Plane | null): void {
     if (mask === null) this.#persons.delete(sourceId)
     else this.#persons.set(sourceId, mask)
+    // A held picture is treated again.
+    for (const entry of this.#treated.values()) if (entry.personIn === sourceId) entry.version = -1
   }
 
   /** The treated, halved picture of a draw, premultiplied; made once per source version. */
@@ -99,7 +103,7 @@ export class GlTreatments {
     else if (this.#treated.size >= CHAINS_KEPT) this.#dropTreated(oldestKey(this.#treated))
     const { widthPx, heightPx } = picture
     const chain = new GlChain(this.device, this.#luts, prepareChain(draw.steps, { widthPx, heightPx, ...this.#resources }), picture)
-    const entry: Treated = { chain, like: picture, version: -1, levels: [], current: 0, lastUse: this.#uses }
+    const entry: Treated = { personIn: needsPerson(draw.steps) ? draw.sourceId : null, chain, like: picture, version: -1, levels: [], current: 0, lastUse: this.#uses }
     this.#treated.set(draw.treatedKey, entry)
     return entry
   }

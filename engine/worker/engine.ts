@@ -4,9 +4,10 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
-import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
+import type { Executor } from '../executor.ts'
+import { Executors, type ExecutorPin } from '../executors.ts'
 import type { CameraSupply, EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { CameraSource } from './camera-source.ts'
 import { FeedWriter } from './feed-writer.ts'
@@ -20,6 +21,7 @@ import { ScopeWatch } from './scope-watch.ts'
 import { SourceBook } from './source-book.ts'
 import { holdingCardPicture } from './still-sources.ts'
 import { View } from './view.ts'
+import { openContext } from './open-context.ts'
 
 const STATS_EVERY_MS = 500
 /** Small views are drawn this often, and this many in one tick. */
@@ -33,8 +35,8 @@ const SCOPES_EVERY_MS_ON_AIR = 600
 
 export class Engine {
   readonly #post: (message: FromEngine, transfer?: Transferable[]) => void
-  readonly #treatments: Treatments
-  readonly #airExecutor: CpuExecutor
+  readonly #executors: Executors
+  readonly #airExecutor: Executor
   readonly #book: SourceBook
   readonly #ledger = new FrameLedger()
   readonly #resources: ResourceBook
@@ -56,10 +58,17 @@ export class Engine {
   #ticks = 0
   #frameMs = 0
 
-  constructor(heap: Heap, assetUrl: (asset: string) => string, personFiles: PersonFiles, post: (message: FromEngine, transfer?: Transferable[]) => void) {
+  constructor(
+    heap: Heap,
+    assetUrl: (asset: string) => string,
+    personFiles: PersonFiles,
+    pin: ExecutorPin,
+    post: (message: FromEngine, transfer?: Transferable[]) => void,
+  ) {
     this.#post = post
-    this.#treatments = new Treatments(heap)
-    this.#airExecutor = new CpuExecutor(this.#treatments)
+    this.#executors = new Executors(new Treatments(heap), openContext, (state) => post({ type: 'executor', state }))
+    this.#executors.pin(pin)
+    this.#airExecutor = this.#executors.make()
     this.#book = new SourceBook(assetUrl, {
       onChange: () => {
         this.#invalidate()
@@ -68,11 +77,11 @@ export class Engine {
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
     this.#resources = new ResourceBook(assetUrl, {
-      onChange: (resources) => this.#treatments.setResources(resources),
+      onChange: (resources) => this.#executors.setResources(resources),
       onFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
     this.#persons = new PersonFinder(personFiles, {
-      onMask: (sourceId, mask) => this.#treatments.setPerson(sourceId, mask),
+      onMask: (sourceId, mask) => this.#executors.setPerson(sourceId, mask),
       onFailed: (reason) => post({ type: 'personFailed', reason }),
       pictureOf: (sourceId) => this.#book.frames.get(sourceId)?.picture ?? null,
     })
@@ -95,7 +104,7 @@ export class Engine {
       case 'cameraGone':
         return this.#dropCamera(message.inputId)
       case 'openView':
-        this.#views.set(message.viewId, new View(message.canvas, message.request, this.#treatments))
+        this.#views.set(message.viewId, new View(message.canvas, message.request, this.#executors))
         return
       case 'changeView':
         return this.#changeView(message.viewId, message.request)
@@ -122,10 +131,14 @@ export class Engine {
         return this.#pick(message)
       case 'watch':
         this.#scopes?.dispose()
-        this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#treatments)
+        this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#executors)
         return
       case 'grab':
         return this.#grab(message)
+      case 'pinExecutor':
+        return this.#executors.pin(message.pin)
+      case 'simulateLoss':
+        return this.#executors.simulateLoss(message.isLost)
       default:
         message satisfies never
     }
@@ -304,7 +317,7 @@ export class Engine {
   }
 
   #grab(message: Extract<ToEngine, { type: 'grab' }>): void {
-    const picture = this.#show === null ? null : grabPicture(this.#show, this.#book, this.#treatments, message.inputId, message.beforeStepId, message.layer)
+    const picture = this.#show === null ? null : grabPicture(this.#show, this.#book, this.#executors, message.inputId, message.beforeStepId, message.layer)
     this.#post({ type: 'grabbed', requestId: message.requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer])
   }
 

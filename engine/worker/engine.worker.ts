@@ -21,8 +21,8 @@ self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
 
 async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<void> {
   const [wasm] = await Promise.all([fetch(message.wasmUrl).then((response) => response.arrayBuffer()), ...message.fonts.map(loadFont)])
-  engine = new Engine(await Heap.create(wasm), (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, post)
-  post({ type: 'ready', executor: 'cpu' })
+  engine = new Engine(await Heap.create(wasm), (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, message.pin, post)
+  post({ type: 'ready' })
   for (const early of waiting.splice(0)) engine.receive(early)
 }
 

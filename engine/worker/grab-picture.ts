@@ -1,8 +1,7 @@
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { activeSteps, inputSourceId, planInput } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
-import { CpuExecutor } from '../cpu/cpu-executor.ts'
-import type { Treatments } from '../cpu/treatments.ts'
+import type { Executors } from '../executors.ts'
 import type { LayerPlace } from '../protocol.ts'
 import type { SourceBook } from './source-book.ts'
 import { treatmentOf } from './steps-of.ts'
@@ -12,7 +11,7 @@ import { straightOf } from './straight.ts'
 export function grabPicture(
   show: Show,
   book: SourceBook,
-  treatments: Treatments,
+  executors: Executors,
   inputId: string,
   beforeStepId: string | null,
   layer: LayerPlace | null,
@@ -23,7 +22,7 @@ export function grabPicture(
   const chain = treatmentOf(show, input, layer)
   const until = chain.findIndex((step) => step.id === beforeStepId)
   const plan = planInput(inputId, info, activeSteps(chain.slice(0, Math.max(0, until))), info.widthPx, info.heightPx)
-  const executor = new CpuExecutor(treatments)
+  const executor = executors.make()
   const rendered = executor.render(plan, book.frames)
   const picture = straightOf(rendered, new Uint8ClampedArray(rendered.data.length))
   executor.dispose()

