@@ -6,7 +6,13 @@ import { fileURLToPath } from 'node:url'
 
 const kernels = [
   {
-    sources: ['engine/cpu/kernels/kernels.ts', 'engine/cpu/kernels/spatial.ts', 'engine/cpu/kernels/edges.ts'],
+    sources: [
+      'engine/cpu/kernels/kernels.ts',
+      'engine/cpu/kernels/spatial.ts',
+      'engine/cpu/kernels/fine.ts',
+      'engine/cpu/kernels/room.ts',
+      'engine/cpu/kernels/edges.ts',
+    ],
     shared: ['engine/cpu/kernels/packed.ts'],
     target: 'engine/cpu/kernels/kernels.wasm',
   },

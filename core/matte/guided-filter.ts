@@ -16,48 +16,65 @@ export function guidedFilter(
   radius: number,
   epsilon: number,
 ): GuidedFit {
-  const mean = (of: (i: number) => number) =>
-    boxMean(
-      Float32Array.from({ length: widthPx * heightPx }, (_, i) => of(i)),
-      widthPx,
-      heightPx,
-      radius,
-    )
-  const meanGuide = mean((i) => guide[i]!)
-  const meanInput = mean((i) => input[i]!)
-  const meanSquare = mean((i) => guide[i]! * guide[i]!)
-  const meanProduct = mean((i) => guide[i]! * input[i]!)
-  const gain = new Float32Array(widthPx * heightPx)
-  const offset = new Float32Array(widthPx * heightPx)
-  for (let i = 0; i < gain.length; i += 1) {
+  const count = widthPx * heightPx
+  const meanGuide = Float32Array.from(guide)
+  const meanInput = Float32Array.from(input)
+  const meanSquare = new Float32Array(count)
+  const meanProduct = new Float32Array(count)
+  for (let i = 0; i < count; i += 1) {
+    const value = meanGuide[i]!
+    meanSquare[i] = value * value
+    meanProduct[i] = value * meanInput[i]!
+  }
+  const spare = new Float32Array(count)
+  for (const plane of [meanGuide, meanInput, meanSquare, meanProduct]) boxMean(plane, spare, widthPx, heightPx, radius)
+  const gain = meanSquare
+  const offset = meanProduct
+  for (let i = 0; i < count; i += 1) {
     const variance = meanSquare[i]! - meanGuide[i]! * meanGuide[i]!
     const covariance = meanProduct[i]! - meanGuide[i]! * meanInput[i]!
-    gain[i] = covariance / (variance + epsilon)
-    offset[i] = meanInput[i]! - gain[i]! * meanGuide[i]!
+    const slope = covariance / (variance + epsilon)
+    gain[i] = slope
+    offset[i] = meanInput[i]! - slope * meanGuide[i]!
   }
-  return { gain: boxMean(gain, widthPx, heightPx, radius), offset: boxMean(offset, widthPx, heightPx, radius) }
+  boxMean(gain, spare, widthPx, heightPx, radius)
+  boxMean(offset, spare, widthPx, heightPx, radius)
+  return { gain, offset }
 }
 
-/** Mean of a square of ±radius, cut off at the borders. */
-export function boxMean(values: Float32Array, widthPx: number, heightPx: number, radius: number): Float32Array {
-  const across = new Float32Array(values.length)
-  const out = new Float32Array(values.length)
-  boxLines(values, across, widthPx, heightPx, 1, widthPx, radius)
-  boxLines(across, out, heightPx, widthPx, widthPx, 1, radius)
-  return out
+/** Mean of a square of ±radius, cut off at the borders, in place; `spare` is room for as many values. */
+export function boxMean(values: Float32Array, spare: Float32Array, widthPx: number, heightPx: number, radius: number): void {
+  meanAcross(values, spare, widthPx, heightPx, radius)
+  meanDown(spare, values, widthPx, heightPx, radius)
 }
 
-function boxLines(from: Float32Array, to: Float32Array, length: number, lines: number, step: number, lineStep: number, radius: number): void {
-  for (let line = 0; line < lines; line += 1) {
-    const start = line * lineStep
+function meanAcross(from: Float32Array, to: Float32Array, widthPx: number, heightPx: number, radius: number): void {
+  for (let y = 0; y < heightPx; y += 1) {
+    const start = y * widthPx
     let sum = 0
-    for (let i = 0; i <= Math.min(radius, length - 1); i += 1) sum += from[start + i * step]!
-    for (let i = 0; i < length; i += 1) {
-      const first = Math.max(0, i - radius)
-      const last = Math.min(length - 1, i + radius)
-      to[start + i * step] = sum / (last - first + 1)
-      if (i + radius + 1 < length) sum += from[start + (i + radius + 1) * step]!
-      if (i - radius >= 0) sum -= from[start + (i - radius) * step]!
+    const ahead = Math.min(radius, widthPx - 1)
+    for (let x = 0; x <= ahead; x += 1) sum += from[start + x]!
+    for (let x = 0; x < widthPx; x += 1) {
+      const first = x < radius ? 0 : x - radius
+      const last = x + radius < widthPx ? x + radius : widthPx - 1
+      to[start + x] = sum / (last - first + 1)
+      if (x + radius + 1 < widthPx) sum += from[start + x + radius + 1]!
+      if (x - radius >= 0) sum -= from[start + x - radius]!
     }
+  }
+}
+
+/** Row by row, with a running sum for each column: memory is read in its own order. */
+function meanDown(from: Float32Array, to: Float32Array, widthPx: number, heightPx: number, radius: number): void {
+  const sums = new Float64Array(widthPx)
+  const add = (y: number, sign: number) => {
+    for (let x = 0; x < widthPx; x += 1) sums[x]! += sign * from[y * widthPx + x]!
+  }
+  for (let y = 0; y <= Math.min(radius, heightPx - 1); y += 1) add(y, 1)
+  for (let y = 0; y < heightPx; y += 1) {
+    const rows = Math.min(heightPx - 1, y + radius) - Math.max(0, y - radius) + 1
+    for (let x = 0; x < widthPx; x += 1) to[y * widthPx + x] = sums[x]! / rows
+    if (y + radius + 1 < heightPx) add(y + radius + 1, 1)
+    if (y - radius >= 0) add(y - radius, -1)
   }
 }

@@ -57,6 +57,22 @@ export interface Kernels {
     low: number,
     high: number,
   ): void
+  momentCells(sums: number, scales: number, mask: number, out: number, count: number): void
+  boxCells(cells: number, spare: number, sums: number, width: number, height: number, radius: number): void
+  fitCells(cells: number, count: number, epsilon: number): void
+  splitCells(cells: number, gains: number, offsets: number, count: number, edge: number): void
+  addLumaRow(pixels: number, count: number, cells: number, sums: number): void
+  keyOpacityRow(
+    pixels: number,
+    count: number,
+    gains: number,
+    alongCb: number,
+    alongCr: number,
+    acrossCb: number,
+    acrossCr: number,
+    low: number,
+    slope: number,
+  ): void
   mixFloats(a: number, b: number, out: number, count: number, share: number): void
   roomRow(pixels: number, mask: number, out: number, count: number): void
   blurSmall(source: number, width: number, height: number, taps: number, radius: number, across: number, out: number): void

@@ -103,7 +103,15 @@ export class GlTreatments {
     else if (this.#treated.size >= CHAINS_KEPT) this.#dropTreated(oldestKey(this.#treated))
     const { widthPx, heightPx } = picture
     const chain = new GlChain(this.device, this.#luts, prepareChain(draw.steps, { widthPx, heightPx, ...this.#resources }), picture)
-    const entry: Treated = { personIn: needsPerson(draw.steps) ? draw.sourceId : null, chain, like: picture, version: -1, levels: [], current: 0, lastUse: this.#uses }
+    const entry: Treated = {
+      personIn: needsPerson(draw.steps) ? draw.sourceId : null,
+      chain,
+      like: picture,
+      version: -1,
+      levels: [],
+      current: 0,
+      lastUse: this.#uses,
+    }
     this.#treated.set(draw.treatedKey, entry)
     return entry
   }

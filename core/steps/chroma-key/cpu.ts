@@ -12,7 +12,7 @@ export type ChromaKeyValues = Pick<ParamsOf<typeof chromaKeyParams>, 'colour' | 
  * How much one unit of colour across the backdrop's direction forgives along it. It keeps
  * yellow and cyan things opaque before green: their colour lies half way towards the backdrop.
  */
-const WEDGE = 0.4
+export const WEDGE = 0.4
 
 /** Blue and red colour difference, scaled so that both span ±½ (BT.709-6 item 3.3). */
 const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))

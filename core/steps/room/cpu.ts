@@ -16,9 +16,9 @@ export function blurSigma(softness: number, heightPx: number): number {
   return (softness * (1.2 + 0.9 * softness) * heightPx) / 720
 }
 
-/** Halvings that leave a blur of two to four pixels: finer work could not be seen. */
+/** Halvings that leave a blur of 1¼ to 2½ pixels: finer work could not be seen. */
 export function blurHalvings(sigma: number): number {
-  return Math.max(0, Math.floor(Math.log2(Math.max(1, sigma / 2))))
+  return Math.max(0, Math.floor(Math.log2(Math.max(1, sigma / 1.25))))
 }
 
 /** The mask with its border moved. */

@@ -2,7 +2,7 @@
 // premultiplied, red in the low byte, sRGB-encoded, rows from the top. No kernel knows a step:
 // what steps do to colours reaches it as a table. Pointers are byte offsets into one memory.
 
-import { noteMiss, placeOf, placesOfFour } from './packed'
+import { entriesOf, noteMiss, placeOf, placesOfFour } from './packed'
 
 const CLEAR: u32 = 1
 
@@ -94,7 +94,25 @@ function lookUpFour(table: usize, codes: v128, out: usize, missing: usize, count
 /** As treatI420Row, for `count` straight RGBA pixels; their own alpha thins the result. */
 export function treatRgbaRow(table: usize, source: usize, count: i32, line: usize, missing: usize): i32 {
   let misses = 0
+  const opaque = i32x4.splat(0xff000000)
   for (let i = 0; i < count; i += 1) {
+    if ((i & 3) == 0 && i + 4 <= count) {
+      const four = v128.load(source + (i << 2))
+      const alphas = v128.and(four, opaque)
+      if (!v128.any_true(alphas)) {
+        v128.store(line + (i << 2), i32x4.splat(CLEAR))
+        i += 3
+        continue
+      }
+      if (i32x4.all_true(i32x4.eq(alphas, opaque))) {
+        const entries = entriesOf(table, placesOfFour(v128.andnot(four, opaque)))
+        if (i32x4.all_true(entries)) {
+          v128.store(line + (i << 2), entries)
+          i += 3
+          continue
+        }
+      }
+    }
     const pixel = load<u32>(source + (i << 2))
     const alpha = pixel >>> 24
     if (alpha == 0) {

@@ -52,3 +52,28 @@ export function packedOf(values: v128): u32 {
 export function byteOf(value: f32): u32 {
   return <u32>(<i32>(min<f32>(255, max<f32>(0, value)) + 0.5))
 }
+
+/** The entries at four places. */
+// @ts-ignore: decorator
+@inline
+export function entriesOf(table: usize, places: v128): v128 {
+  let entries = v128.load32_zero(table + (<usize>i32x4.extract_lane(places, 0) << 2))
+  entries = v128.load32_lane(table + (<usize>i32x4.extract_lane(places, 1) << 2), entries, 1)
+  entries = v128.load32_lane(table + (<usize>i32x4.extract_lane(places, 2) << 2), entries, 2)
+  return v128.load32_lane(table + (<usize>i32x4.extract_lane(places, 3) << 2), entries, 3)
+}
+
+/** value · weight / 255, rounded to nearest. */
+// @ts-ignore: decorator
+@inline
+export function scaled(value: u32, weight: u32): u32 {
+  const product = value * weight + 128
+  return (product + (product >>> 8)) >>> 8
+}
+
+/** Four floats from 0 to 255, rounded to nearest, as whole numbers. */
+// @ts-ignore: decorator
+@inline
+export function rounded(values: v128): v128 {
+  return v128.and(f32x4.add(values, f32x4.splat(8388608)), i32x4.splat(0x1ff))
+}

@@ -1,11 +1,17 @@
 import { placesInCells } from '../../../core/filter/bilinear.ts'
 import type { FieldKeyWork } from '../../../core/steps/chroma-key/index.ts'
+import { LUMA_B, LUMA_R, luma709 } from '../../../core/colour/luma.ts'
+import { WEDGE } from '../../../core/steps/chroma-key/cpu.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
 /** A gain of 1 as the loops have it. */
 const UNIT = 8192
 /** Up to so many pixels of a row are done again one by one. */
 const FEW = 48
+
+/** BT.709 scales of differences; the key's own formula is in core/steps/chroma-key/cpu.ts. */
+const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
+const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 /** The key on an uneven cloth: each pixel is made even by its gain, then looked up. */
 export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, heightPx, allocate, table }, { settings }) => {
@@ -17,7 +23,26 @@ export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, height
   const again = new Int32Array(FEW)
   const points = [apply]
   const tableKey = `field ${key}`
+  const { values } = settings.shader
+  const spill = values[5]!
   fillGains()
+
+  /** Where colours stay, opacity alone is worked out, without a table. */
+  function keyOpacity(at: number): void {
+    const [red, green, blue, low, slope] = values as readonly [number, number, number, number, number]
+    const luma = luma709(red, green, blue)
+    const cb = (blue - luma) * BLUE_SCALE
+    const cr = (red - luma) * RED_SCALE
+    // The backdrop's direction over its strength, for differences in codes; across it, times what it forgives.
+    const scale = 1 / (255 * (cb * cb + cr * cr))
+    const alongCb = cb * BLUE_SCALE * scale
+    const alongCr = cr * RED_SCALE * scale
+    const acrossCb = WEDGE * cr * BLUE_SCALE * scale
+    const acrossCr = -WEDGE * cb * RED_SCALE * scale
+    for (let y = 0; y < heightPx; y += 1) {
+      heap.kernels.keyOpacityRow(at + y * widthPx * 4, widthPx, gains.at + y * stride * 2, alongCb, alongCr, acrossCb, acrossCr, low, slope)
+    }
+  }
 
   function fillGains(): void {
     const columns = placesInCells(widthPx, field.cellPx)
@@ -38,6 +63,10 @@ export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, height
 
   return {
     run(at, spare) {
+      if (spill === 0) {
+        keyOpacity(at)
+        return at
+      }
       const memo = table(tableKey, points)
       const { kernels, words } = heap
       for (let y = 0; y < heightPx; y += 1) {

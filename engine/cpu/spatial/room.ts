@@ -1,11 +1,11 @@
 import { placesBetween } from '../../../core/filter/bilinear.ts'
 import { gaussianTaps } from '../../../core/filter/gaussian.ts'
-import { guideMask, MASK_HIGH, MASK_LOW, type GuidedMask } from '../../../core/matte/person-mask.ts'
 import type { Plane } from '../../../core/picture/float-picture.ts'
-import { blurHalvings, blurSigma, movedMask, stretched } from '../../../core/steps/room/cpu.ts'
+import { blurHalvings, blurSigma, EDGE_REACH, stretched } from '../../../core/steps/room/cpu.ts'
 import type { RoomWork } from '../../../core/steps/room/index.ts'
 import type { Block } from '../heap.ts'
 import { heapPlaces, type HeapPlaces } from './places.ts'
+import { LiveGuide } from './live-guide.ts'
 import type { LiveTools, LiveWork, MakeLiveWork } from './live-work.ts'
 
 /** Softens, hides or replaces the room. */
@@ -17,7 +17,7 @@ class LiveRoom implements LiveWork {
   readonly #mask: Block
   readonly #replacement: Block | null
   readonly #blur: SmallBlur | null
-  #guide: Guide | null = null
+  #guide: LiveGuide | null = null
   #lastPerson: Plane | null = null
 
   constructor(tools: LiveTools, { settings }: RoomWork) {
@@ -64,81 +64,15 @@ class LiveRoom implements LiveWork {
     }
     if (this.#guide === null || !this.#guide.fits(person)) {
       this.#guide?.dispose()
-      this.#guide = new Guide(this.#tools, person)
+      this.#guide = new LiveGuide(this.#tools, person)
       this.#lastPerson = null
     }
     if (person !== this.#lastPerson) {
       // A mask comes some fifteen times a second; between two, the last one is held to the new picture's luma.
-      const pixels = heap.bytes.subarray(at, at + widthPx * heightPx * 4)
-      this.#guide.take(movedMask(guideMask(person, pixels, 255, widthPx, heightPx), this.#settings.edge))
+      this.#guide.take(at, person, this.#settings.edge * EDGE_REACH)
       this.#lastPerson = person
     }
     this.#guide.fill(at, this.#mask.at)
-  }
-}
-
-/** The guided mask, brought to full size. */
-class Guide {
-  readonly #tools: LiveTools
-  readonly #widthPx: number
-  readonly #heightPx: number
-  readonly #columns: HeapPlaces
-  readonly #rows: ReturnType<typeof placesBetween>
-  readonly #gain: Block
-  readonly #offset: Block
-  readonly #gainRow: Block
-  readonly #offsetRow: Block
-
-  constructor(tools: LiveTools, { widthPx, heightPx }: Plane) {
-    const { allocate } = tools
-    this.#tools = tools
-    this.#widthPx = widthPx
-    this.#heightPx = heightPx
-    this.#columns = heapPlaces(tools.heap, allocate, placesBetween(tools.widthPx, widthPx))
-    this.#rows = placesBetween(tools.heightPx, heightPx)
-    this.#gain = allocate(widthPx * heightPx * 4)
-    this.#offset = allocate(widthPx * heightPx * 4)
-    this.#gainRow = allocate(widthPx * 4 + 64)
-    this.#offsetRow = allocate(widthPx * 4 + 64)
-  }
-
-  fits(mask: Plane): boolean {
-    return mask.widthPx === this.#widthPx && mask.heightPx === this.#heightPx
-  }
-
-  /** Takes over another mask of the same size. */
-  take(mask: GuidedMask): void {
-    const { heap } = this.#tools
-    heap.floats.set(mask.gain, this.#gain.at >> 2)
-    heap.floats.set(mask.offset, this.#offset.at >> 2)
-  }
-
-  fill(pixels: number, out: number): void {
-    const { heap, widthPx, heightPx } = this.#tools
-    const { kernels } = heap
-    const rowBytes = this.#widthPx * 4
-    for (let y = 0; y < heightPx; y += 1) {
-      const below = this.#rows.below[y]! * rowBytes
-      const above = this.#rows.above[y]! * rowBytes
-      kernels.mixFloats(this.#gain.at + below, this.#gain.at + above, this.#gainRow.at, this.#widthPx, this.#rows.share[y]!)
-      kernels.mixFloats(this.#offset.at + below, this.#offset.at + above, this.#offsetRow.at, this.#widthPx, this.#rows.share[y]!)
-      kernels.personRow(
-        pixels + y * widthPx * 4,
-        out + y * widthPx,
-        widthPx,
-        this.#gainRow.at,
-        this.#offsetRow.at,
-        this.#columns.cells,
-        this.#columns.shares,
-        this.#widthPx - 1,
-        MASK_LOW,
-        MASK_HIGH,
-      )
-    }
-  }
-
-  dispose(): void {
-    for (const block of [...this.#columns.blocks, this.#gain, this.#offset, this.#gainRow, this.#offsetRow]) this.#tools.heap.free(block)
   }
 }
 

@@ -1,0 +1,304 @@
+// AssemblyScript: where the person is, and what becomes of the room.
+import { byteOf, packedOf, rounded, scaled } from './packed'
+
+/** Luma (BT.709) of four packed pixels, 0..1. */
+// @ts-ignore: decorator
+@inline
+function lumaOfFour(four: v128): v128 {
+  const byte = i32x4.splat(255)
+  const red = f32x4.convert_i32x4_u(v128.and(four, byte))
+  const green = f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(four, 8), byte))
+  const blue = f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(four, 16), byte))
+  return f32x4.add(
+    f32x4.add(f32x4.mul(red, f32x4.splat(0.2126 / 255)), f32x4.mul(green, f32x4.splat(0.7152 / 255))),
+    f32x4.mul(blue, f32x4.splat(0.0722 / 255)),
+  )
+}
+
+/** Four floats from 0 to 255, rounded to nearest, as bytes in the first lane. */
+// @ts-ignore: decorator
+@inline
+function bytesOfFour(values: v128): v128 {
+  const whole = f32x4.add(values, f32x4.splat(8388608))
+  return v128.shuffle<u8>(whole, whole, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12)
+}
+
+/**
+ * Moments for a guided fit (core/matte/guided-filter.ts), four floats a cell: luma, mask, luma², luma · mask. `sums` holds
+ * luma added up, `scales` what makes it a mean.
+ */
+export function momentCells(sums: usize, scales: usize, mask: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    const luma = load<f32>(sums + (i << 2)) * load<f32>(scales + (i << 2))
+    const value = load<f32>(mask + (i << 2))
+    v128.store(out + (i << 4), f32x4(luma, value, luma * luma, luma * value))
+  }
+}
+
+/** Means of ±radius cells across into `spare` and down into `cells`, cut off at the borders; four floats a cell. */
+export function boxCells(cells: usize, spare: usize, sums: usize, width: i32, height: i32, radius: i32): void {
+  for (let y = 0; y < height; y += 1) {
+    const row = cells + (<usize>(y * width) << 4)
+    const to = spare + (<usize>(y * width) << 4)
+    let sum = f32x4.splat(0)
+    for (let x = 0; x <= min(radius, width - 1); x += 1) sum = f32x4.add(sum, v128.load(row + (<usize>x << 4)))
+    for (let x = 0; x < width; x += 1) {
+      const cellsIn = min(width - 1, x + radius) - max(0, x - radius) + 1
+      v128.store(to + (<usize>x << 4), f32x4.mul(sum, f32x4.splat(<f32>1 / <f32>cellsIn)))
+      if (x + radius + 1 < width) sum = f32x4.add(sum, v128.load(row + (<usize>(x + radius + 1) << 4)))
+      if (x - radius >= 0) sum = f32x4.sub(sum, v128.load(row + (<usize>(x - radius) << 4)))
+    }
+  }
+  for (let x = 0; x < width; x += 1) v128.store(sums + (<usize>x << 4), f32x4.splat(0))
+  for (let y = 0; y <= min(radius, height - 1); y += 1) addCells(sums, spare + (<usize>(y * width) << 4), width)
+  for (let y = 0; y < height; y += 1) {
+    const scale = f32x4.splat(<f32>1 / <f32>(min(height - 1, y + radius) - max(0, y - radius) + 1))
+    const to = cells + (<usize>(y * width) << 4)
+    for (let x = 0; x < width; x += 1) v128.store(to + (<usize>x << 4), f32x4.mul(v128.load(sums + (<usize>x << 4)), scale))
+    if (y + radius + 1 < height) addCells(sums, spare + (<usize>((y + radius + 1) * width) << 4), width)
+    if (y - radius < 0) continue
+    const gone = spare + (<usize>((y - radius) * width) << 4)
+    for (let x = 0; x < width; x += 1) {
+      v128.store(sums + (<usize>x << 4), f32x4.sub(v128.load(sums + (<usize>x << 4)), v128.load(gone + (<usize>x << 4))))
+    }
+  }
+}
+
+function addCells(sums: usize, row: usize, width: i32): void {
+  for (let x = 0; x < width; x += 1) v128.store(sums + (<usize>x << 4), f32x4.add(v128.load(sums + (<usize>x << 4)), v128.load(row + (<usize>x << 4))))
+}
+
+/** Means of moments turned into gain and offset of the fit, in place. */
+export function fitCells(cells: usize, count: i32, epsilon: f32): void {
+  for (let i = 0; i < count; i += 1) {
+    const mean = v128.load(cells + (i << 4))
+    const luma = f32x4.extract_lane(mean, 0)
+    const value = f32x4.extract_lane(mean, 1)
+    const gain = (f32x4.extract_lane(mean, 3) - luma * value) / (f32x4.extract_lane(mean, 2) - luma * luma + epsilon)
+    v128.store(cells + (i << 4), f32x4(gain, value - gain * luma, 0, 0))
+  }
+}
+
+/** Gain and offset of each cell as two planes; `edge` is added to the offset. */
+export function splitCells(cells: usize, gains: usize, offsets: usize, count: i32, edge: f32): void {
+  for (let i = 0; i < count; i += 1) {
+    store<f32>(gains + (i << 2), load<f32>(cells + (i << 4)))
+    store<f32>(offsets + (i << 2), load<f32>(cells + (i << 4), 4) + edge)
+  }
+}
+
+/** Adds luma codes of every second pixel of a row to cells; `cells` holds the cell of each pixel. */
+export function addLumaRow(pixels: usize, count: i32, cells: usize, sums: usize): void {
+  for (let x = 0; x < count; x += 2) {
+    const pixel = load<u32>(pixels + (x << 2))
+    const at = sums + (<usize>load<i32>(cells + (x << 2)) << 2)
+    const luma = <f32>0.2126 * <f32>(pixel & 255) + <f32>0.7152 * <f32>((pixel >>> 8) & 255) + <f32>0.0722 * <f32>((pixel >>> 16) & 255)
+    store<f32>(at, load<f32>(at) + luma)
+  }
+}
+
+/**
+ * The person's opacity in a row (core/matte/person-mask.ts), one byte a pixel. `gains` and `offsets` are rows of
+ * floats already mixed between two mask rows; `cells` and `shares` place each pixel.
+ */
+export function personRow(pixels: usize, out: usize, count: i32, gains: usize, offsets: usize, cells: usize, shares: usize, lastCell: i32, low: f32, high: f32): void {
+  const scale = <f32>1 / (high - low)
+  let i = 0
+  while (i < count) {
+    const left = load<i32>(cells + (i << 2))
+    const right = min(lastCell, left + 1)
+    const gainLeft = load<f32>(gains + (left << 2))
+    const gainRight = load<f32>(gains + (right << 2))
+    const offsetLeft = load<f32>(offsets + (left << 2))
+    const offsetRight = load<f32>(offsets + (right << 2))
+    const least = min(offsetLeft + min<f32>(0, gainLeft), offsetRight + min<f32>(0, gainRight))
+    const most = max(offsetLeft + max<f32>(0, gainLeft), offsetRight + max<f32>(0, gainRight))
+    if (least >= high || most <= low) {
+      // All pixels between these two cells are alike, whatever their luma.
+      const value: u8 = least >= high ? 255 : 0
+      while (i < count && load<i32>(cells + (i << 2)) == left) {
+        store<u8>(out + i, value)
+        i += 1
+      }
+      continue
+    }
+    // Four at a time; those past these two cells are written again with the next ones.
+    const gainStep = f32x4.splat(gainRight - gainLeft)
+    const offsetStep = f32x4.splat(offsetRight - offsetLeft)
+    while (i < count && load<i32>(cells + (i << 2)) == left) {
+      const share = v128.load(shares + (i << 2))
+      const gain = f32x4.add(f32x4.splat(gainLeft), f32x4.mul(gainStep, share))
+      const offset = f32x4.add(f32x4.splat(offsetLeft), f32x4.mul(offsetStep, share))
+      const guided = f32x4.add(f32x4.mul(gain, lumaOfFour(v128.load(pixels + (i << 2)))), offset)
+      const t = f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), f32x4.mul(f32x4.sub(guided, f32x4.splat(low)), f32x4.splat(scale))))
+      const smooth = f32x4.mul(f32x4.mul(t, t), f32x4.sub(f32x4.splat(3), f32x4.add(t, t)))
+      v128.store32_lane(out + i, bytesOfFour(f32x4.mul(smooth, f32x4.splat(255))), 0)
+      const next = i + 4
+      while (i < next && i < count && load<i32>(cells + (i << 2)) == left) i += 1
+    }
+  }
+}
+
+/** a + (b − a)·share of `count` floats; runs into slack. */
+export function mixFloats(a: usize, b: usize, out: usize, count: i32, share: f32): void {
+  const weight = f32x4.splat(share)
+  for (let i = 0; i < count; i += 4) {
+    const from = v128.load(a + (i << 2))
+    v128.store(out + (i << 2), f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(b + (i << 2)), from), weight)))
+  }
+}
+
+/** Colours × (255 − mask) with that weight as alpha: what is room, premultiplied. */
+export function roomRow(pixels: usize, mask: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    if ((i & 7) == 0 && i + 8 <= count) {
+      const eight = load<u64>(mask + i)
+      if (eight == 0xffffffffffffffff) {
+        v128.store(out + (i << 2), i32x4.splat(0))
+        v128.store(out + (i << 2) + 16, i32x4.splat(0))
+        i += 7
+        continue
+      }
+      if (eight == 0) {
+        v128.store(out + (i << 2), v128.or(v128.load(pixels + (i << 2)), i32x4.splat(0xff000000)))
+        v128.store(out + (i << 2) + 16, v128.or(v128.load(pixels + (i << 2) + 16), i32x4.splat(0xff000000)))
+        i += 7
+        continue
+      }
+    }
+    const weight = 255 - <u32>load<u8>(mask + i)
+    if (weight == 0) {
+      store<u32>(out + (i << 2), 0)
+      continue
+    }
+    const pixel = load<u32>(pixels + (i << 2)) | 0xff000000
+    if (weight == 255) {
+      store<u32>(out + (i << 2), pixel)
+      continue
+    }
+    let low = (pixel & 0xff00ff) * weight + 0x800080
+    low = ((low + ((low >>> 8) & 0xff00ff)) >>> 8) & 0xff00ff
+    let high = ((pixel >>> 8) & 0xff00ff) * weight + 0x800080
+    high = (high + ((high >>> 8) & 0xff00ff)) & 0xff00ff00
+    store<u32>(out + (i << 2), low | high)
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function floatsOf(packed: usize): v128 {
+  return f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(packed))))
+}
+
+/**
+ * A small packed picture blurred by `2·radius + 1` float weights into four floats a pixel, colours divided by the
+ * weight that alpha carried; `across` is room for as many floats.
+ */
+export function blurSmall(source: usize, width: i32, height: i32, taps: usize, radius: i32, across: usize, out: usize): void {
+  for (let y = 0; y < height; y += 1) {
+    const row = source + (<usize>(y * width) << 2)
+    for (let x = 0; x < width; x += 1) {
+      let sum = f32x4.splat(0)
+      for (let k = -radius; k <= radius; k += 1) {
+        const at = max(0, min(width - 1, x + k))
+        sum = f32x4.add(sum, f32x4.mul(floatsOf(row + (<usize>at << 2)), v128.load32_splat(taps + (<usize>(k + radius) << 2))))
+      }
+      v128.store(across + (<usize>(y * width + x) << 4), sum)
+    }
+  }
+  for (let y = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1) {
+      let sum = f32x4.splat(0)
+      for (let k = -radius; k <= radius; k += 1) {
+        const at = max(0, min(height - 1, y + k))
+        sum = f32x4.add(sum, f32x4.mul(v128.load(across + (<usize>(at * width + x) << 4)), v128.load32_splat(taps + (<usize>(k + radius) << 2))))
+      }
+      v128.store(out + (<usize>(y * width + x) << 4), sum)
+    }
+  }
+}
+
+/** Pixel · mask + room · (1 − mask); `room` is a row of premultiplied float pixels at a low size, weight in alpha. */
+export function softenRow(pixels: usize, mask: usize, out: usize, count: i32, room: usize, cells: usize, shares: usize, lastCell: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    if ((i & 7) == 0 && i + 8 <= count && load<u64>(mask + i) == 0xffffffffffffffff) {
+      if (out != pixels) {
+        v128.store(out + (i << 2), v128.load(pixels + (i << 2)))
+        v128.store(out + (i << 2) + 16, v128.load(pixels + (i << 2) + 16))
+      }
+      i += 7
+      continue
+    }
+    if (i + 4 <= count && load<u32>(mask + i) == 0) {
+      // Nothing of the person, and whole room on both sides: four pixels between the same cells need no division.
+      const first = load<i32>(cells + (i << 2))
+      const second = min(lastCell, first + 1)
+      const here = v128.load(room + (<usize>first << 4))
+      const there = v128.load(room + (<usize>second << 4))
+      const isWhole = min(f32x4.extract_lane(here, 3), f32x4.extract_lane(there, 3)) > 254.9
+      if (isWhole && load<i32>(cells + ((i + 3) << 2)) == first) {
+        const step = f32x4.sub(there, here)
+        const one = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + (i << 2)))))
+        const two = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + ((i + 1) << 2)))))
+        const three = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + ((i + 2) << 2)))))
+        const four = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + ((i + 3) << 2)))))
+        const packed = i8x16.narrow_i16x8_u(i16x8.narrow_i32x4_u(one, two), i16x8.narrow_i32x4_u(three, four))
+        v128.store(out + (i << 2), v128.bitselect(packed, v128.load(pixels + (i << 2)), i32x4.splat(0xffffff)))
+        i += 3
+        continue
+      }
+    }
+    const pixel = load<u32>(pixels + (i << 2))
+    const alpha = <u32>load<u8>(mask + i)
+    if (alpha == 255) {
+      store<u32>(out + (i << 2), pixel)
+      continue
+    }
+    const left = load<i32>(cells + (i << 2))
+    const right = min(lastCell, left + 1)
+    const from = v128.load(room + (<usize>left << 4))
+    const mixed = f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(room + (<usize>right << 4)), from), v128.load32_splat(shares + (i << 2))))
+    const weight = f32x4.extract_lane(mixed, 3)
+    if (weight < 0.255) {
+      store<u32>(out + (i << 2), pixel)
+      continue
+    }
+    if (alpha == 0 && weight > 254.9) {
+      store<u32>(out + (i << 2), (packedOf(mixed) & 0xffffff) | (pixel & 0xff000000))
+      continue
+    }
+    const share = <f32>alpha / <f32>255
+    const colour = f32x4.add(
+      f32x4.mul(floatsOf(pixels + (i << 2)), f32x4.splat(share)),
+      f32x4.mul(mixed, f32x4.splat((<f32>1 - share) * <f32>255 / weight)),
+    )
+    store<u32>(out + (i << 2), (packedOf(colour) & 0xffffff) | (pixel & 0xff000000))
+  }
+}
+
+/** Pixel · mask + other · (1 − mask), alpha kept. */
+export function replaceRow(pixels: usize, mask: usize, other: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    const pixel = load<u32>(pixels + (i << 2))
+    const alpha = <u32>load<u8>(mask + i)
+    if (alpha == 255) {
+      store<u32>(out + (i << 2), pixel)
+      continue
+    }
+    const behind = load<u32>(other + (i << 2))
+    let result = pixel & 0xff000000
+    for (let shift = 0; shift < 24; shift += 8) {
+      const value = ((pixel >>> shift) & 255) * alpha + ((behind >>> shift) & 255) * (255 - alpha) + 128
+      result |= (((value + (value >>> 8)) >>> 8) & 255) << shift
+    }
+    store<u32>(out + (i << 2), result)
+  }
+}
+
+/** Alpha × mask. */
+export function hideRow(pixels: usize, mask: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 1) {
+    const pixel = load<u32>(pixels + (i << 2))
+    store<u32>(out + (i << 2), (pixel & 0xffffff) | (scaled(pixel >>> 24, <u32>load<u8>(mask + i)) << 24))
+  }
+}
