@@ -45,18 +45,7 @@ export interface Kernels {
   extremeDown(rows: number, out: number, count: number, radius: number, isLargest: boolean): void
   mixFine(a: number, b: number, out: number, count: number, share: number): void
   alphaTable(pixels: number, count: number, table: number): void
-  personRow(
-    pixels: number,
-    out: number,
-    count: number,
-    gains: number,
-    offsets: number,
-    cells: number,
-    shares: number,
-    lastCell: number,
-    low: number,
-    high: number,
-  ): void
+  personRow(pixels: number, out: number, gains: number, offsets: number, starts: number, shares: number, lastCell: number, low: number, high: number): void
   momentCells(sums: number, scales: number, mask: number, out: number, count: number): void
   boxCells(cells: number, spare: number, sums: number, width: number, height: number, radius: number): void
   fitCells(cells: number, count: number, epsilon: number): void
@@ -76,7 +65,19 @@ export interface Kernels {
   mixFloats(a: number, b: number, out: number, count: number, share: number): void
   roomRow(pixels: number, mask: number, out: number, count: number): void
   blurSmall(source: number, width: number, height: number, taps: number, radius: number, across: number, out: number): void
-  softenRow(pixels: number, mask: number, out: number, count: number, room: number, cells: number, shares: number, lastCell: number): void
+  fineRow(floats: number, out: number, count: number): void
+  softenRow(
+    pixels: number,
+    mask: number,
+    out: number,
+    count: number,
+    room: number,
+    fine: number,
+    cells: number,
+    shares: number,
+    fineShares: number,
+    lastCell: number,
+  ): void
   replaceRow(pixels: number, mask: number, other: number, out: number, count: number): void
   hideRow(pixels: number, mask: number, out: number, count: number): void
   // From here on: kernels/edges.ts.

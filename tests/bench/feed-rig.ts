@@ -1,12 +1,17 @@
 // The real chain in a bare browser: studio in a hidden tab, meeting in front of it.
 import { seedDemo } from '../../demo/seed.ts'
 import { switchStep, removeLayer } from '../../core/show/edits.ts'
+import type { CameraDevice, Show, Step } from '../../core/show/show.ts'
+import { stepOf, type StepKind } from '../../core/steps/index.ts'
+import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
 import type { EngineStats } from '../../engine/protocol.ts'
 import { BareBrowser, type BarePage } from '../support/cdp.ts'
 import { startTestServer, type TestServer } from '../support/test-server.ts'
+import { writeStandinY4m } from '../support/y4m.ts'
 import type { Figures } from '../../standins/meeting/frame-figures.ts'
 
 const WARM_UP_MS = 4000
+const CAMERA_SECONDS = 4
 
 export interface FeedRig {
   readonly studio: BarePage
@@ -19,12 +24,18 @@ export interface FeedRig {
   close(): Promise<void>
 }
 
+/** What the demo's camera does in a measurement: the show's own key, a found key, or the room softened in an untidy room. */
+export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom'
+
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
-export async function startFeedRig(): Promise<FeedRig> {
+export async function startFeedRig(chain: FeedChain = 'usual'): Promise<FeedRig> {
   const server = await startTestServer()
-  const browser = await BareBrowser.launch()
+  // The room is found in what a device sends: the browser plays a file as one, which costs as little as a camera does.
+  const file = chain === 'softenedRoom' ? await writeStandinY4m(CAMERA_SECONDS, 'untidyRoom') : null
+  const flags = ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream=fps=30', `--use-file-for-fake-video-capture=${file}`]
+  const browser = await BareBrowser.launch(file === null ? [] : flags)
   try {
-    return await wire(server, browser)
+    return await wire(server, browser, chain, file)
   } catch (error) {
     await browser.close()
     await server.close()
@@ -32,9 +43,9 @@ export async function startFeedRig(): Promise<FeedRig> {
   }
 }
 
-async function wire(server: TestServer, browser: BareBrowser): Promise<FeedRig> {
+async function wire(server: TestServer, browser: BareBrowser, chain: FeedChain, cameraFile: string | null): Promise<FeedRig> {
   await seedDemo(server.shows, server.assets)
-  await showFrameMark(server)
+  await showFrameMark(server, chain, cameraFile)
   const studio = await browser.newPage(server.studioUrl)
   await studio.until('window.greenRoom?.hasPicture()')
   // A loop that starts hidden runs slower for a while, so it starts in view.
@@ -47,7 +58,8 @@ async function wire(server: TestServer, browser: BareBrowser): Promise<FeedRig> 
     select.value = [...select.options].find((option) => option.textContent === 'Green Room Camera').value
     document.querySelector('#join').click()
   }`)
-  await meeting.until('window.meetingFigures.read()?.hasMarks')
+  // A softened room hides the frame numbers.
+  await meeting.until(chain === 'softenedRoom' ? `document.querySelector('#others').videoWidth > 0` : 'window.meetingFigures.read()?.hasMarks')
   if ((await studio.evaluate<string>('document.visibilityState')) !== 'hidden') throw new Error('the studio tab is not hidden')
   await meeting.evaluate(`new Promise((resolve) => setTimeout(resolve, ${WARM_UP_MS}))`)
   return {
@@ -68,11 +80,38 @@ async function wire(server: TestServer, browser: BareBrowser): Promise<FeedRig> 
 }
 
 /** Takes the crop and what lies over the mark away, so that the meeting can read frame numbers. */
-async function showFrameMark(server: TestServer): Promise<void> {
+async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: string | null): Promise<void> {
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
   const camera = show.inputs[0]!
   const welcome = show.scenes[0]!
   const uncropped = switchStep(show, { type: 'input', inputId: camera.id }, camera.treatment[0]!.id, false)
   const title = welcome.layers.find((layer) => layer.name === 'Class title')!
-  await server.shows.save(id, revision, removeLayer(uncropped, welcome.id, title.id))
+  const shown = removeLayer(uncropped, welcome.id, title.id)
+  await server.shows.save(id, revision, cameraFile !== null ? withSoftenedRoom(shown, cameraFile) : chain === 'foundKey' ? withFoundKey(shown) : shown)
+}
+
+/** Surface, solved edge and spill in place of the plain key: as much work as "find it for me" may ask for. */
+function withFoundKey(show: Show): Show {
+  const surface = [0.177, -0.019, -0.012, -0.021, 0.004, -0.01, 0.648, -0.07, -0.044, -0.068, 0.014, -0.037, 0.289, -0.031, -0.02, -0.031, 0.006, -0.017]
+  const bounds = [0.129, 0.498, 0.22, 0.208, 0.718, 0.325]
+  return withSteps(show, { type: 'standin', standin: 'cloth' }, [
+    step('chromaKey', { colour: '#2da74a', tolerance: 0.15, softness: 0.63, spill: 0, backdrop: 'fitted', surface: [...surface, ...bounds] }),
+    step('matteEdge', { black: 0.06, white: 0.94, detail: 1 }),
+    step('spill', { colour: '#2da74a', reach: 0.96, keepLuma: 'off' }),
+  ])
+}
+
+/** The browser calls a device that plays a file by the file's name. */
+function withSoftenedRoom(show: Show, cameraFile: string): Show {
+  return withSteps(show, { type: 'device', deviceId: '', label: cameraFile }, [step('room', { effect: 'softened', softness: 3 })])
+}
+
+function withSteps(show: Show, device: CameraDevice, steps: readonly Step[]): Show {
+  const camera = show.inputs[0]!
+  if (camera.kind !== 'camera') throw new Error('the first input of the demo is a camera')
+  return { ...show, inputs: [{ ...camera, device, treatment: [...camera.treatment.filter(({ kind }) => kind === 'tone'), ...steps] }, ...show.inputs.slice(1)] }
+}
+
+function step(kind: StepKind, params: Readonly<Record<string, ParamValue>>): Step {
+  return { id: kind, kind, on: true, params: { ...defaultParams(stepOf(kind).params as ParamSpecs), ...params } } as unknown as Step
 }

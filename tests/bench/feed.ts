@@ -1,6 +1,6 @@
 // Rate, delay and loss of the feed as a meeting gets it, with the studio's tab hidden.
 import { watchSteal } from './cpu-steal.ts'
-import { startFeedRig } from './feed-rig.ts'
+import { startFeedRig, type FeedChain } from './feed-rig.ts'
 
 const SECONDS = 60
 
@@ -15,19 +15,65 @@ export interface FeedFigures {
   readonly widthPx: number
   readonly heightPx: number
   readonly liveFrames: number
+  /** Mean time the studio takes for a frame of everything it draws. */
+  readonly frameMs: number
   /** Share of processor time that the host gave to others meanwhile: figures with much of it mean little. */
   readonly cpuStolen: number | null
 }
 
-export async function benchFeed(say: (text: string) => void): Promise<FeedFigures> {
-  say(`feed: ${SECONDS} s in the browser, studio hidden`)
-  const rig = await startFeedRig()
+/** Pictures a second where no frame numbers can be read. */
+export interface RateFigures {
+  readonly seconds: number
+  /** Pictures the studio sent. */
+  readonly sentFps: number
+  /** Pictures the meeting showed. */
+  readonly shownFps: number
+  readonly lostShare: number
+  readonly frameMs: number
+  readonly cpuStolen: number | null
+}
+
+/** The feed with the room softened, as the studio sends it and the meeting shows it. */
+export async function benchRoomFeed(say: (text: string) => void): Promise<RateFigures> {
+  say(`feed: ${SECONDS} s in the browser, studio hidden, room softened`)
+  const rig = await startFeedRig('softenedRoom')
+  try {
+    const stolen = watchSteal()
+    const before = await rig.stats()
+    const started = performance.now()
+    const shown = await rig.meeting.evaluate<number>(`new Promise((resolve) => {
+      const video = document.querySelector('#others')
+      let count = 0
+      const note = () => { count += 1; video.requestVideoFrameCallback(note) }
+      video.requestVideoFrameCallback(note)
+      setTimeout(() => resolve(count), ${SECONDS * 1000})
+    })`)
+    const seconds = (performance.now() - started) / 1000
+    const after = await rig.stats()
+    const sent = after.feed.sent - before.feed.sent
+    const lost = after.feed.lost - before.feed.lost
+    return {
+      seconds,
+      sentFps: sent / seconds,
+      shownFps: shown / seconds,
+      lostShare: lost / (sent + lost),
+      frameMs: after.frameMs,
+      cpuStolen: stolen(),
+    }
+  } finally {
+    await rig.close()
+  }
+}
+
+export async function benchFeed(say: (text: string) => void, chain: FeedChain = 'usual'): Promise<FeedFigures> {
+  say(`feed: ${SECONDS} s in the browser, studio hidden, camera chain: ${chain}`)
+  const rig = await startFeedRig(chain)
   try {
     const stolen = watchSteal()
     await rig.resetFigures()
     await rig.meeting.evaluate(`new Promise((resolve) => setTimeout(resolve, ${SECONDS * 1000}))`)
     const figures = await rig.figures()
-    const { liveFrames } = await rig.stats()
+    const { liveFrames, frameMs } = await rig.stats()
     return {
       seconds: figures.seconds,
       fps: figures.frames / figures.seconds,
@@ -39,6 +85,7 @@ export async function benchFeed(say: (text: string) => void): Promise<FeedFigure
       widthPx: figures.widthPx,
       heightPx: figures.heightPx,
       liveFrames,
+      frameMs,
       cpuStolen: stolen(),
     }
   } finally {

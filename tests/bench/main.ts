@@ -1,6 +1,6 @@
 // npm run bench [-- --json] [--only NAME[,NAME]]: figures for this machine, ratios in one run.
 import { benchChains, type ChainFigures } from './chains.ts'
-import { benchFeed, type FeedFigures } from './feed.ts'
+import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
 import { benchKey, type KeyBench } from './key.ts'
 import { benchSoak, type SoakFigures } from './soak.ts'
@@ -9,16 +9,18 @@ interface BenchResult {
   frame?: Record<string, FrameFigures>
   chains?: ChainFigures
   feed?: FeedFigures
+  feedRoom?: RateFigures
+  feedKey?: FeedFigures
   key?: KeyBench
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'feed', 'key', 'soak'] as const
+const NAMES = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key', 'soak'] as const
 type Name = (typeof NAMES)[number]
 
 function readArguments(argv: readonly string[]): { isJson: boolean; only: readonly Name[] } {
   // The soak takes ten minutes, so it runs only when named.
-  let only: readonly Name[] = ['frame', 'chains', 'feed', 'key']
+  let only: readonly Name[] = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key']
   let isJson = false
   for (let i = 0; i < argv.length; i += 1) {
     if (argv[i] === '--json') isJson = true
@@ -38,6 +40,8 @@ async function main(): Promise<void> {
   const result: BenchResult = {}
   // The feed comes first: the frames that the others hold in memory would weigh on it.
   if (only.includes('feed')) result.feed = await benchFeed(say)
+  if (only.includes('feedRoom')) result.feedRoom = await benchRoomFeed(say)
+  if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
   if (only.includes('key')) result.key = await benchKey(say)

@@ -168,9 +168,15 @@ function overOne(source: u32, base: u32): u32 {
 /** Puts `count` pixels of `line` over `base` into `out`: out = s + b·(255 − αs)/255 per channel. */
 export function blendRow(line: usize, base: usize, out: usize, count: i32): void {
   const whole = count & ~3
+  const opaque = i32x4.splat(0xff000000)
   for (let i = 0; i < whole; i += 4) {
     const at = i << 2
-    v128.store(out + at, overFour(v128.load(line + at), v128.load(base + at)))
+    const source = v128.load(line + at)
+    const alphas = v128.and(source, opaque)
+    // Most of a picture is wholly there or wholly clear.
+    if (i32x4.all_true(i32x4.eq(alphas, opaque))) v128.store(out + at, source)
+    else if (v128.any_true(alphas)) v128.store(out + at, overFour(source, v128.load(base + at)))
+    else if (out != base) v128.store(out + at, v128.load(base + at))
   }
   for (let i = whole; i < count; i += 1) {
     const at = i << 2

@@ -1,5 +1,5 @@
 // AssemblyScript: where the person is, and what becomes of the room.
-import { byteOf, packedOf, rounded, scaled } from './packed'
+import { packedOf, scaled } from './packed'
 
 /** Luma (BT.709) of four packed pixels, 0..1. */
 // @ts-ignore: decorator
@@ -98,44 +98,45 @@ export function addLumaRow(pixels: usize, count: i32, cells: usize, sums: usize)
 }
 
 /**
- * The person's opacity in a row (core/matte/person-mask.ts), one byte a pixel. `gains` and `offsets` are rows of
- * floats already mixed between two mask rows; `cells` and `shares` place each pixel.
+ * The person's opacity in a row (core/matte/person-mask.ts), one byte a pixel. `gains` and `offsets` are rows of floats
+ * already mixed between two mask rows; pixels `starts[c]` to `starts[c + 1]` lie between cells c and c + 1, by `shares`. May
+ * write up to 15 bytes past `count`.
  */
-export function personRow(pixels: usize, out: usize, count: i32, gains: usize, offsets: usize, cells: usize, shares: usize, lastCell: i32, low: f32, high: f32): void {
+export function personRow(pixels: usize, out: usize, gains: usize, offsets: usize, starts: usize, shares: usize, lastCell: i32, low: f32, high: f32): void {
   const scale = <f32>1 / (high - low)
+  let gainLeft = load<f32>(gains)
+  let offsetLeft = load<f32>(offsets)
   let i = 0
-  while (i < count) {
-    const left = load<i32>(cells + (i << 2))
-    const right = min(lastCell, left + 1)
-    const gainLeft = load<f32>(gains + (left << 2))
+  for (let cell = 0; cell <= lastCell; cell += 1) {
+    const right = min(lastCell, cell + 1)
     const gainRight = load<f32>(gains + (right << 2))
-    const offsetLeft = load<f32>(offsets + (left << 2))
     const offsetRight = load<f32>(offsets + (right << 2))
+    const end = load<i32>(starts + ((cell + 1) << 2))
     const least = min(offsetLeft + min<f32>(0, gainLeft), offsetRight + min<f32>(0, gainRight))
     const most = max(offsetLeft + max<f32>(0, gainLeft), offsetRight + max<f32>(0, gainRight))
     if (least >= high || most <= low) {
       // All pixels between these two cells are alike, whatever their luma.
-      const value: u8 = least >= high ? 255 : 0
-      while (i < count && load<i32>(cells + (i << 2)) == left) {
-        store<u8>(out + i, value)
-        i += 1
+      const value = i8x16.splat(least >= high ? <i8>-1 : 0)
+      for (; i < end; i += 16) v128.store(out + i, value)
+    } else {
+      // Four at a time; those past these two cells are written again with the next ones.
+      const gainFirst = f32x4.splat(gainLeft)
+      const offsetFirst = f32x4.splat(offsetLeft)
+      const gainStep = f32x4.splat(gainRight - gainLeft)
+      const offsetStep = f32x4.splat(offsetRight - offsetLeft)
+      for (; i < end; i += 4) {
+        const share = v128.load(shares + (i << 2))
+        const gain = f32x4.add(gainFirst, f32x4.mul(gainStep, share))
+        const offset = f32x4.add(offsetFirst, f32x4.mul(offsetStep, share))
+        const guided = f32x4.add(f32x4.mul(gain, lumaOfFour(v128.load(pixels + (i << 2)))), offset)
+        const t = f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), f32x4.mul(f32x4.sub(guided, f32x4.splat(low)), f32x4.splat(scale))))
+        const smooth = f32x4.mul(f32x4.mul(t, t), f32x4.sub(f32x4.splat(3), f32x4.add(t, t)))
+        v128.store32_lane(out + i, bytesOfFour(f32x4.mul(smooth, f32x4.splat(255))), 0)
       }
-      continue
     }
-    // Four at a time; those past these two cells are written again with the next ones.
-    const gainStep = f32x4.splat(gainRight - gainLeft)
-    const offsetStep = f32x4.splat(offsetRight - offsetLeft)
-    while (i < count && load<i32>(cells + (i << 2)) == left) {
-      const share = v128.load(shares + (i << 2))
-      const gain = f32x4.add(f32x4.splat(gainLeft), f32x4.mul(gainStep, share))
-      const offset = f32x4.add(f32x4.splat(offsetLeft), f32x4.mul(offsetStep, share))
-      const guided = f32x4.add(f32x4.mul(gain, lumaOfFour(v128.load(pixels + (i << 2)))), offset)
-      const t = f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), f32x4.mul(f32x4.sub(guided, f32x4.splat(low)), f32x4.splat(scale))))
-      const smooth = f32x4.mul(f32x4.mul(t, t), f32x4.sub(f32x4.splat(3), f32x4.add(t, t)))
-      v128.store32_lane(out + i, bytesOfFour(f32x4.mul(smooth, f32x4.splat(255))), 0)
-      const next = i + 4
-      while (i < next && i < count && load<i32>(cells + (i << 2)) == left) i += 1
-    }
+    i = end
+    gainLeft = gainRight
+    offsetLeft = offsetRight
   }
 }
 
@@ -218,8 +219,26 @@ export function blurSmall(source: usize, width: i32, height: i32, taps: usize, r
   }
 }
 
-/** Pixel · mask + room · (1 − mask); `room` is a row of premultiplied float pixels at a low size, weight in alpha. */
-export function softenRow(pixels: usize, mask: usize, out: usize, count: i32, room: usize, cells: usize, shares: usize, lastCell: i32): void {
+/** Weight from which on a place is taken for nothing but room, in 1/64 of a code. */
+const WHOLE: i32 = 16313
+
+/** Floats from 0 to 255 as 16-bit numbers of 1/64; runs into slack. */
+export function fineRow(floats: usize, out: usize, count: i32): void {
+  const scale = f32x4.splat(64)
+  for (let i = 0; i < count; i += 8) {
+    const low = i32x4.trunc_sat_f32x4_s(f32x4.mul(v128.load(floats + (i << 2)), scale))
+    const high = i32x4.trunc_sat_f32x4_s(f32x4.mul(v128.load(floats + (i << 2) + 16), scale))
+    v128.store(out + (i << 1), i16x8.narrow_i32x4_s(low, high))
+  }
+}
+
+/**
+ * Pixel · mask + room · (1 − mask); `room` is a row of premultiplied float pixels at a low size, weight in alpha, and `fine`
+ * the same as 16-bit numbers of 1/64. `fineShares` are shares as 16-bit numbers of 2⁻¹⁵.
+ */
+export function softenRow(
+  pixels: usize, mask: usize, out: usize, count: i32, room: usize, fine: usize, cells: usize, shares: usize, fineShares: usize, lastCell: i32,
+): void {
   for (let i = 0; i < count; i += 1) {
     if ((i & 7) == 0 && i + 8 <= count && load<u64>(mask + i) == 0xffffffffffffffff) {
       if (out != pixels) {
@@ -233,16 +252,16 @@ export function softenRow(pixels: usize, mask: usize, out: usize, count: i32, ro
       // Nothing of the person, and whole room on both sides: four pixels between the same cells need no division.
       const first = load<i32>(cells + (i << 2))
       const second = min(lastCell, first + 1)
-      const here = v128.load(room + (<usize>first << 4))
-      const there = v128.load(room + (<usize>second << 4))
-      const isWhole = min(f32x4.extract_lane(here, 3), f32x4.extract_lane(there, 3)) > 254.9
+      const here = v128.load64_splat(fine + (<usize>first << 3))
+      const there = v128.load64_splat(fine + (<usize>second << 3))
+      const isWhole = min(i16x8.extract_lane_s(here, 3), i16x8.extract_lane_s(there, 3)) >= WHOLE
       if (isWhole && load<i32>(cells + ((i + 3) << 2)) == first) {
-        const step = f32x4.sub(there, here)
-        const one = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + (i << 2)))))
-        const two = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + ((i + 1) << 2)))))
-        const three = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + ((i + 2) << 2)))))
-        const four = rounded(f32x4.add(here, f32x4.mul(step, v128.load32_splat(shares + ((i + 3) << 2)))))
-        const packed = i8x16.narrow_i16x8_u(i16x8.narrow_i32x4_u(one, two), i16x8.narrow_i32x4_u(three, four))
+        const step = i16x8.sub(there, here)
+        const share = v128.load64_zero(fineShares + (i << 1))
+        const half = i16x8.splat(32)
+        const two = i16x8.add(here, i16x8.q15mulr_sat_s(step, v128.shuffle<i16>(share, share, 0, 0, 0, 0, 1, 1, 1, 1)))
+        const more = i16x8.add(here, i16x8.q15mulr_sat_s(step, v128.shuffle<i16>(share, share, 2, 2, 2, 2, 3, 3, 3, 3)))
+        const packed = i8x16.narrow_i16x8_u(i16x8.shr_s(i16x8.add(two, half), 6), i16x8.shr_s(i16x8.add(more, half), 6))
         v128.store(out + (i << 2), v128.bitselect(packed, v128.load(pixels + (i << 2)), i32x4.splat(0xffffff)))
         i += 3
         continue

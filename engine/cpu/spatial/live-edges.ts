@@ -38,7 +38,7 @@ export class LiveEdges {
     const rowsOfCells = Math.ceil(heightPx / CELL_PX)
     this.#front = new PullPush(this.#columnsOfCells, rowsOfCells)
     this.#back = new PullPush(this.#columnsOfCells, rowsOfCells)
-    this.#columns = heapPlaces(heap, allocate, placesInCells(widthPx, CELL_PX))
+    this.#columns = heapPlaces(heap, allocate, placesInCells(widthPx, CELL_PX), this.#columnsOfCells)
     this.#rows = placesInCells(heightPx, CELL_PX)
     const plane = () => allocate(this.#stride * heightPx + 2 * MARGIN)
     this.#alpha = plane()

@@ -32,7 +32,7 @@ export class LiveGuide {
     this.#tools = tools
     this.#widthPx = widthPx
     this.#heightPx = heightPx
-    this.#columns = heapPlaces(tools.heap, tools.allocate, placesBetween(tools.widthPx, widthPx))
+    this.#columns = heapPlaces(tools.heap, tools.allocate, placesBetween(tools.widthPx, widthPx), widthPx)
     this.#rows = placesBetween(tools.heightPx, heightPx)
     const count = widthPx * heightPx
     const block = (byteLength: number) => {
@@ -91,10 +91,9 @@ export class LiveGuide {
       kernels.personRow(
         pixels + y * widthPx * 4,
         out + y * widthPx,
-        widthPx,
         this.#gainRow.at,
         this.#offsetRow.at,
-        this.#columns.cells,
+        this.#columns.starts,
         this.#columns.shares,
         this.#widthPx - 1,
         MASK_LOW,

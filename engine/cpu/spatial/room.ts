@@ -86,6 +86,7 @@ class SmallBlur {
   readonly #across: Block
   readonly #out: Block
   readonly #row: Block
+  readonly #fineRow: Block
   readonly #columns: HeapPlaces
   readonly #rows: ReturnType<typeof placesBetween>
   readonly #smallWidth: number
@@ -110,7 +111,8 @@ class SmallBlur {
     this.#across = allocate(widthPx * heightPx * 16)
     this.#out = allocate(widthPx * heightPx * 16)
     this.#row = allocate(widthPx * 16 + 64)
-    this.#columns = heapPlaces(heap, allocate, placesBetween(tools.widthPx, widthPx))
+    this.#fineRow = allocate(widthPx * 8 + 64)
+    this.#columns = heapPlaces(heap, allocate, placesBetween(tools.widthPx, widthPx), widthPx)
     this.#rows = placesBetween(tools.heightPx, heightPx)
   }
 
@@ -131,14 +133,26 @@ class SmallBlur {
       const below = this.#out.at + this.#rows.below[y]! * rowBytes
       const above = this.#out.at + this.#rows.above[y]! * rowBytes
       kernels.mixFloats(below, above, this.#row.at, this.#smallWidth * 4, this.#rows.share[y]!)
+      kernels.fineRow(this.#row.at, this.#fineRow.at, this.#smallWidth * 4)
       const row = y * widthPx
-      kernels.softenRow(at + row * 4, mask + row, at + row * 4, widthPx, this.#row.at, this.#columns.cells, this.#columns.shares, this.#smallWidth - 1)
+      kernels.softenRow(
+        at + row * 4,
+        mask + row,
+        at + row * 4,
+        widthPx,
+        this.#row.at,
+        this.#fineRow.at,
+        this.#columns.cells,
+        this.#columns.shares,
+        this.#columns.fineShares,
+        this.#smallWidth - 1,
+      )
     }
   }
 
   dispose(): void {
     const { heap } = this.#tools
     for (const level of this.#levels) heap.free(level.block)
-    for (const block of [this.#taps, this.#across, this.#out, this.#row, ...this.#columns.blocks]) heap.free(block)
+    for (const block of [this.#taps, this.#across, this.#out, this.#row, this.#fineRow, ...this.#columns.blocks]) heap.free(block)
   }
 }
