@@ -62,7 +62,7 @@ function onFile(event: Event): void {
 </script>
 
 <template>
-  <div>
+  <div class="relative">
     <ActionMenu :actions="actions" :label="t('presets.title')" align="right">
       <span class="inline-flex items-center gap-1 rounded-lg px-2 py-1 font-medium text-soft hover:bg-sunk hover:text-ink">
         {{ t('presets.title') }} <ChevronDown :size="15" aria-hidden="true" />

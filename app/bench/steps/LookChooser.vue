@@ -27,7 +27,7 @@ async function onFile(event: Event): Promise<void> {
 </script>
 
 <template>
-  <div class="mb-2">
+  <div class="relative mb-2">
     <RadioGroup
       :model-value="modelValue"
       :aria-label="t('steps.look.params.look')"
