@@ -60,6 +60,12 @@ function toggleFreeze(): void {
   engine.freeze(props.input.id, bench.isFrozen)
 }
 
+/** What to do next, over the foot of the picture. */
+const hint = computed(() => {
+  if (pickingStep.value !== null) return t(`steps.${pickingStep.value.kind}.pickHint`)
+  return mode.value === 'matte' ? t('bench.matteHint') : null
+})
+
 onKeyStroke('Escape', () => (bench.pickingStepId = null))
 onBeforeUnmount(() => {
   bench.pickingStepId = null
@@ -72,11 +78,8 @@ onBeforeUnmount(() => {
   <section class="grid min-h-0 min-w-0 grid-rows-[44px_minmax(0,1fr)]">
     <div class="flex min-w-0 items-center gap-2 bg-sunk px-3">
       <ChoiceBar v-model="bench.mode" :label="t('bench.view')" :choices="modes" />
-      <SelectMenu v-model="bench.backing" :label="t('bench.backing')" :options="backings" :disabled="mode === 'matte' || mode === 'before'" />
-      <span class="min-w-0 flex-1 truncate text-soft" :title="mode === 'matte' ? t('bench.matteHint') : ''">
-        <template v-if="pickingStep">{{ t(`steps.${pickingStep.kind}.pickHint`) }}</template>
-        <template v-else-if="mode === 'matte'">{{ t('bench.matteHint') }}</template>
-      </span>
+      <SelectMenu v-if="mode === 'split' || mode === 'after'" v-model="bench.backing" :label="t('bench.backing')" :options="backings" />
+      <span class="flex-1"></span>
       <BaseButton
         :icon="Eye"
         :title="t('bench.clippingHint')"
@@ -84,7 +87,7 @@ onBeforeUnmount(() => {
         :aria-pressed="bench.showsClipping"
         @click="bench.showsClipping = !bench.showsClipping"
       >
-        {{ t('bench.clipping') }}
+        <span class="max-[1180px]:sr-only">{{ t('bench.clipping') }}</span>
       </BaseButton>
       <BaseButton
         v-if="input?.kind === 'camera'"
@@ -93,55 +96,64 @@ onBeforeUnmount(() => {
         :aria-pressed="bench.isFrozen"
         @click="toggleFreeze"
       >
-        {{ bench.isFrozen ? t('bench.frozen') : t('bench.freeze') }}
+        <span class="max-[1180px]:sr-only">{{ bench.isFrozen ? t('bench.frozen') : t('bench.freeze') }}</span>
       </BaseButton>
       <SelectMenu v-model="bench.zoom" class="shrink-0" :label="t('bench.zoom')" :options="zooms" />
     </div>
-    <div
-      ref="well"
-      class="relative grid min-h-0 overflow-auto bg-well"
-      :class="bench.zoom === 'fit' ? 'place-items-center' : ''"
-      :tabindex="bench.zoom === 'fit' ? -1 : 0"
-    >
-      <EmptyState v-if="input === null" class="text-[#e9e6dd]" :title="t('bench.empty')" :hint="t('bench.emptyHint')" />
-      <div
-        v-else
-        class="relative m-auto shrink-0 overflow-hidden"
-        :class="[isPicking ? 'cursor-crosshair' : '', scale > 1 ? 'pixelated' : '']"
-        :style="pictureStyle"
-        data-testid="bench-picture"
-        @click="onClick"
-        @pointermove="pointer = shareAt($event)"
-        @pointerleave="pointer = null"
+    <div class="relative grid min-h-0">
+      <p
+        v-if="hint"
+        class="pointer-events-none absolute inset-x-0 bottom-3 z-10 mx-auto w-fit max-w-[92%] rounded-md bg-black/75 px-3 py-1.5 text-center text-[#f5f1e8]"
+        role="status"
       >
-        <LivePicture
-          v-if="mode !== 'before'"
-          class="absolute inset-0"
-          :class="mode === 'matte' ? 'bg-black' : `backing-${bench.backing}`"
-          :request="{
-            kind: 'input',
-            inputId: input.id,
-            stage: mode === 'matte' ? 'matte' : 'after',
-            isSmall: false,
-            layer: bench.layer,
-            showsClipping: bench.showsClipping,
-          }"
-          :width-px="info.widthPx"
-          :height-px="info.heightPx"
-          :label="t(mode === 'matte' ? 'bench.matte' : 'bench.after')"
-        />
-        <LivePicture
-          v-if="mode === 'before' || mode === 'split'"
-          class="before-picture absolute inset-0"
-          :style="mode === 'split' ? { clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` } : {}"
-          :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: false, showsClipping: bench.showsClipping }"
-          :width-px="info.widthPx"
-          :height-px="info.heightPx"
-          :label="t('bench.before')"
-        />
-        <CropDrag v-if="!isPicking" :width-px="info.widthPx" :height-px="info.heightPx" />
-        <SplitDivider v-if="mode === 'split'" v-model="divider" />
-        <PixelGlass v-if="isPicking && pointer" :x="pointer.x" :y="pointer.y" />
+        {{ hint }}
+      </p>
+      <div
+        ref="well"
+        class="relative grid min-h-0 overflow-auto bg-well"
+        :class="bench.zoom === 'fit' ? 'place-items-center' : ''"
+        :tabindex="bench.zoom === 'fit' ? -1 : 0"
+      >
+        <EmptyState v-if="input === null" class="text-[#e9e6dd]" :title="t('bench.empty')" :hint="t('bench.emptyHint')" />
+        <div
+          v-else
+          class="relative m-auto shrink-0 overflow-hidden"
+          :class="[isPicking ? 'cursor-crosshair' : '', scale > 1 ? 'pixelated' : '']"
+          :style="pictureStyle"
+          data-testid="bench-picture"
+          @click="onClick"
+          @pointermove="pointer = shareAt($event)"
+          @pointerleave="pointer = null"
+        >
+          <LivePicture
+            v-if="mode !== 'before'"
+            class="absolute inset-0"
+            :class="mode === 'matte' ? 'bg-black' : `backing-${bench.backing}`"
+            :request="{
+              kind: 'input',
+              inputId: input.id,
+              stage: mode === 'matte' ? 'matte' : 'after',
+              isSmall: false,
+              layer: bench.layer,
+              showsClipping: bench.showsClipping,
+            }"
+            :width-px="info.widthPx"
+            :height-px="info.heightPx"
+            :label="t(mode === 'matte' ? 'bench.matte' : 'bench.after')"
+          />
+          <LivePicture
+            v-if="mode === 'before' || mode === 'split'"
+            class="before-picture absolute inset-0"
+            :style="mode === 'split' ? { clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` } : {}"
+            :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: false, showsClipping: bench.showsClipping }"
+            :width-px="info.widthPx"
+            :height-px="info.heightPx"
+            :label="t('bench.before')"
+          />
+          <CropDrag v-if="!isPicking" :width-px="info.widthPx" :height-px="info.heightPx" />
+          <SplitDivider v-if="mode === 'split'" v-model="divider" />
+          <PixelGlass v-if="isPicking && pointer" :x="pointer.x" :y="pointer.y" />
+        </div>
       </div>
     </div>
   </section>

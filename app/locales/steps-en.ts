@@ -137,8 +137,8 @@ export const lookWords = {
   newsprint: 'Newsprint',
   inkwell: 'Inkwell',
   sepia: 'Old sepia',
-  duskTwoTone: 'Dusk two-tone',
-  mossTwoTone: 'Moss two-tone',
+  duskTwoTone: 'Dusk pair',
+  mossTwoTone: 'Moss pair',
 } as const
 
 /** Names of the stand-in cameras, by what is before them. */

@@ -18,6 +18,9 @@ function faultsOf(page: Page): Promise<string[]> {
     for (const control of controls) {
       const box = control.getBoundingClientRect()
       if (box.left < -1 || box.right > innerWidth + 1) faults.push(`${nameOf(control)} reaches beyond the window`)
+      const panel = control.closest('aside, section, header')!.getBoundingClientRect()
+      if (box.right > panel.right + 1 || box.left < panel.left - 1) faults.push(`${nameOf(control)} reaches beyond its panel`)
+      if (control.tagName === 'SELECT' && box.width < 60) faults.push(`${nameOf(control)} is too narrow for its words`)
       const style = getComputedStyle(control)
       if (control.tagName === 'BUTTON' && control.scrollWidth > control.clientWidth + 1 && style.overflow !== 'hidden')
         faults.push(`${nameOf(control)} is too narrow for its words`)
