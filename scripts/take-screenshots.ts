@@ -2,6 +2,7 @@
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from 'playwright'
+import type { StandinCamera } from '../core/show/show.ts'
 import { seedDemo } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
@@ -11,6 +12,7 @@ import { startTestServer } from '../tests/support/test-server.ts'
 const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../docs/screenshots')
 /** Long enough for every small picture to have been drawn. */
 const SETTLE_MS = 2500
+const MODEL_MS = 6000
 
 async function main(): Promise<void> {
   const server = await startTestServer()
@@ -42,18 +44,91 @@ async function main(): Promise<void> {
   await shoot(meeting, 'meeting')
   await page.bringToFront()
   await shoot(page, 'build-blackout')
-  await page.getByRole('link', { name: 'Bench' }).click()
-  await page.getByRole('radio', { name: 'Matte' }).click()
-  await shoot(page, 'bench-matte-blackout')
   await turnTheme()
   await page.getByRole('button', { name: 'Stop feed' }).click()
-  await page.getByRole('radio', { name: 'Split' }).click()
-  await page.mouse.move(640, 780)
-  await shoot(page, 'bench-paper')
+  await page.getByRole('link', { name: 'Bench' }).click()
+  await shootBench(page, shoot, turnTheme)
   await page.goto(`${server.studioUrl}/shows`)
   await shoot(page, 'shows-paper')
   await browser.close()
   await server.close()
+}
+
+/** The bench: a camera as it comes, then what is made of it; main views in both themes. */
+async function shootBench(page: Page, shoot: (target: Page, name: string) => Promise<void>, turnTheme: () => Promise<void>): Promise<void> {
+  const inBothThemes = async (name: string) => {
+    await page.mouse.move(640, 790)
+    await shoot(page, `${name}-paper`)
+    await turnTheme()
+    await shoot(page, `${name}-blackout`)
+    await turnTheme()
+  }
+  const head = (kind: string) => page.getByTestId(`step-${kind}`).getByRole('button').first()
+  const open = async (kind: string) => {
+    if ((await head(kind).getAttribute('aria-expanded')) !== 'true') await head(kind).click()
+  }
+  const switchSteps = async (kinds: readonly string[]) => {
+    for (const kind of kinds) await page.getByTestId(`step-${kind}`).getByRole('switch').first().click()
+  }
+  const useCamera = async (standin: StandinCamera) => {
+    await page.getByTestId('device-card').getByRole('button').first().click()
+    await page.getByTestId('device').selectOption(`standin:${standin}`)
+    await page.getByTestId('device-card').getByRole('button').first().click()
+  }
+  const view = (mode: string) => page.getByRole('radio', { name: mode, exact: true }).click()
+  const setExposure = async (stops: string) => {
+    const field = page.getByRole('spinbutton', { name: 'Exposure', exact: true })
+    await field.click()
+    await field.fill(stops)
+    await field.press('Enter')
+  }
+  const list = page.getByRole('button', { name: 'Add a step' })
+
+  await inBothThemes('bench')
+  // A dim, uneven cloth before anything is done to it.
+  await useCamera('dimLight')
+  await switchSteps(['crop', 'balance', 'tone', 'chromaKey'])
+  await view('Before')
+  await open('crop')
+  await shoot(page, 'guide-as-it-comes')
+  await switchSteps(['crop', 'balance', 'tone'])
+  await open('tone')
+  await setExposure('1.6')
+  await view('Split')
+  await shoot(page, 'guide-framed-and-lit')
+  await switchSteps(['chromaKey'])
+  await open('chromaKey')
+  await page.getByTestId('find-key').click()
+  await page.getByTestId('key-figures').waitFor()
+  await view('Matte')
+  await inBothThemes('bench-key')
+  await view('After')
+  await page.getByRole('button', { name: 'Clipping' }).click()
+  await head('chromaKey').click()
+  await inBothThemes('bench-scopes')
+  await page.getByRole('button', { name: 'Clipping' }).click()
+  await view('Split')
+  await switchSteps(['look'])
+  await open('look')
+  await page.getByRole('button', { name: 'New previews' }).click()
+  await page.getByRole('radio', { name: 'Beeswax' }).click()
+  await page.getByTestId('step-look').evaluate((card) => card.scrollIntoView({ block: 'center' }))
+  await inBothThemes('bench-looks')
+  await switchSteps(['crop', 'chromaKey', 'matteEdge', 'spill', 'look'])
+  await page.getByRole('spinbutton', { name: 'Amount', exact: true }).waitFor()
+  await useCamera('untidyRoom')
+  await open('tone')
+  await setExposure('0')
+  await list.click()
+  await page.getByRole('menuitem', { name: 'Room', exact: true }).click()
+  // The person model loads for some seconds.
+  await page.waitForTimeout(MODEL_MS)
+  // The hand is up for three seconds in every eleven; the model finds it badly, as docs/guide-camera.md says.
+  await page.waitForFunction(() => {
+    const phase = (Object.values(window.greenRoom!.stats()!.inputs)[0]!.frameNumber / 30 + 4) % 11
+    return phase > 3.2 && phase < 4
+  })
+  await inBothThemes('bench-room')
 }
 
 await main()
