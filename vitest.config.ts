@@ -17,6 +17,7 @@ export default defineConfig({
             'server/**/*.test.ts',
             'standins/**/*.test.ts',
             'tests/references/**/*.test.ts',
+            'tests/documents/**/*.test.ts',
           ],
           testTimeout: 60_000,
           hookTimeout: 60_000,

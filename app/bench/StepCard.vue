@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { ArrowLeftRight, ChevronDown, ChevronUp, GripVertical, Pipette, RotateCcw, Trash2, WandSparkles } from 'lucide-vue-next'
+import { ArrowLeftRight, ChevronDown, ChevronUp, Copy, GripVertical, Pipette, RotateCcw, Trash2, WandSparkles } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
-import { changeTreatment, setStepParams, switchStep, type TreatmentHome } from '../../core/show/edits.ts'
+import { addStep, changeTreatment, setStepParams, switchStep, type TreatmentHome } from '../../core/show/edits.ts'
 import type { Step } from '../../core/show/show.ts'
 import { measureWhite } from '../../core/solve/measure-white.ts'
 import type { AdviceCode } from '../../core/steps/advice.ts'
 import { stepOf } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpec, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
+import { makeId } from '../show/make-id.ts'
+import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import ColourField from '../base/ColourField.vue'
 import IconButton from '../base/IconButton.vue'
@@ -55,6 +57,22 @@ function reset(): void {
 function remove(): void {
   showStore.edit(t('edits.removeStep'), (show) => changeTreatment(show, props.home, (chain) => chain.filter((step) => step.id !== props.step.id)))
 }
+
+/** The step with its values, in another input's treatment too. */
+const copies = computed<MenuAction[]>(() => {
+  const { home, step } = props
+  const own = home.type === 'input' ? home.inputId : null
+  const others = (showStore.show?.inputs ?? []).filter((input) => input.kind !== 'colour' && input.id !== own)
+  return others.map((input, index) => ({
+    label: input.name,
+    icon: Copy,
+    ...(index === 0 ? { group: t('bench.copyStepTo') } : {}),
+    run: () => {
+      showStore.edit(t('bench.copyStep', { step: name.value }), (show) => addStep(show, { type: 'input', inputId: input.id }, { ...step, id: makeId() }))
+      toast(t('bench.stepCopied', { step: name.value, input: input.name }))
+    },
+  }))
+})
 
 /** Balances for what is nearly grey now, and holds it: automatic balance would change with every cloud. */
 async function measureAndHold(): Promise<void> {
@@ -121,6 +139,9 @@ async function measureAndHold(): Promise<void> {
       <div class="mt-2 flex items-center gap-0.5">
         <BaseButton kind="quiet" class="-ml-2" :icon="RotateCcw" @click="reset">{{ t('bench.resetStep', { step: name }) }}</BaseButton>
         <span class="flex-1"></span>
+        <ActionMenu v-if="copies.length > 0" :actions="copies" :label="t('bench.copyStep', { step: name })" align="right" is-icon>
+          <Copy :size="14" :stroke-width="1.8" aria-hidden="true" />
+        </ActionMenu>
         <IconButton v-if="moveLabel" :icon="ArrowLeftRight" size="small" :label="moveLabel" @click="emit('moveHome')" />
         <IconButton :icon="ChevronUp" size="small" :label="t('bench.moveUp')" :disabled="isFirst" @click="emit('move', -1)" />
         <IconButton :icon="ChevronDown" size="small" :label="t('bench.moveDown')" :disabled="isLast" @click="emit('move', 1)" />

@@ -82,7 +82,7 @@ describe('planFrame', () => {
 it('plans one input alone over nothing', () => {
   const plan = planInput(camera.id, { widthPx: 1280, heightPx: 720, isOpaque: true }, activeSteps(camera.treatment), 320, 180)
   expect(plan.ground).toBe('clear')
-  expect(plan.draws[0]!.steps.map((step) => step.kind)).toEqual(['crop', 'tone', 'chromaKey'])
+  expect(plan.draws[0]!.steps.map((step) => step.kind)).toEqual(['crop', 'balance', 'tone', 'chromaKey'])
   expect(plan.draws[0]!.halvings).toBe(2)
 })
 

@@ -42,7 +42,7 @@ describe(`unsharp mask — ${sourceOf('sharpen.unsharp (ffmpeg unsharp)')}`, () 
   })
 })
 
-describe(`any colour — ${sourceOf('key.rgb_distance (ffmpeg colorkey)')}`, () => {
+describe(`distance from one picked colour, as measured by: ${sourceOf('key.rgb_distance (ffmpeg colorkey)')}`, () => {
   const cases = casesOf('key.rgb_distance (ffmpeg colorkey)')
   it.each(cases.map((each) => [JSON.stringify(each.params), each] as const))('%s', (_title, { input, params, expected }) => {
     const colour = formatHex(params.color.map((code: number) => code / 255))

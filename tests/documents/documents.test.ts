@@ -1,0 +1,63 @@
+// What the documents promise is there: links, pictures, commands, steps.
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import path from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { stepWords } from '../../app/locales/steps-en.ts'
+import { steps } from '../../core/steps/index.ts'
+
+const root = path.resolve(import.meta.dirname, '../..')
+const documents = [
+  'README.md',
+  'CONTRIBUTING.md',
+  ...readdirSync(path.join(root, 'docs'), { recursive: true, encoding: 'utf8' })
+    .filter((name) => name.endsWith('.md'))
+    .map((name) => `docs/${name}`),
+]
+const textOf = (name: string) => readFileSync(path.join(root, name), 'utf8')
+
+describe.each(documents)('%s', (name) => {
+  it('links to files that are there', () => {
+    for (const [, target] of textOf(name).matchAll(/\]\(([^)#]+)[^)]*\)/g)) {
+      if (/^https?:/.test(target!)) continue
+      expect(existsSync(path.resolve(root, path.dirname(name), target!)), target).toBe(true)
+    }
+  })
+
+  it('names source files that are there', () => {
+    for (const [, file] of textOf(name).matchAll(/`((?:app|core|engine|server|standins|tests|scripts)\/[\w./-]+\.(?:ts|vue|mjs))`/g)) {
+      if (!file!.includes('NAME')) expect(existsSync(path.join(root, file!)), file).toBe(true)
+    }
+  })
+})
+
+describe('the guide', () => {
+  const guide = textOf('docs/guide-camera.md')
+
+  it('speaks of every step by its name on screen', () => {
+    for (const { kind } of steps) expect(guide, kind).toContain(stepWords[kind].name)
+  })
+
+  it('takes the steps in the order of the chain', () => {
+    const order = ['framing', 'denoise', 'balance', 'tone', 'chromaKey', 'matteEdge', 'spill', 'room', 'look', 'sharpen'] as const
+    const places = order.map((kind) => guide.indexOf(`**${stepWords[kind].name}**`))
+    expect(places.every((place) => place >= 0)).toBe(true)
+    expect(places).toEqual([...places].sort((a, b) => a - b))
+  })
+})
+
+describe('screenshots', () => {
+  it('are fewer than twenty and each is shown somewhere', () => {
+    const shots = readdirSync(path.join(root, 'docs/screenshots'))
+    expect(shots.length).toBeLessThan(20)
+    const all = documents.map(textOf).join('\n')
+    for (const shot of shots) expect(all, shot).toContain(`screenshots/${shot}`)
+  })
+})
+
+describe('the commands of the README', () => {
+  it('exist', () => {
+    const scripts = Object.keys((JSON.parse(textOf('package.json')) as { scripts: Record<string, string> }).scripts)
+    for (const [, script] of textOf('README.md').matchAll(/^npm run (?:-s )?(\w+)/gm)) expect(scripts).toContain(script)
+    expect(scripts).toEqual(expect.arrayContaining(['start', 'test']))
+  })
+})
