@@ -68,7 +68,7 @@ export function blurDown(rows: usize, out: usize, count: i32, taps: usize, radiu
 
 /**
  * Adds amount · (|luma − blurred| − threshold, with its sign) to red, green and blue; values in 1/64 of a code, `amount`
- * of 2^13. Runs into slack.
+ * of 2^13. `luma` has room for seven values more; pixels beyond `count` stay as they are.
  */
 export function sharpenRow(pixels: usize, luma: usize, blurred: usize, out: usize, count: i32, amount: i32, threshold: i32): void {
   const limit = i16x8.splat(<i16>threshold)
@@ -76,6 +76,8 @@ export function sharpenRow(pixels: usize, luma: usize, blurred: usize, out: usiz
   const colours = i32x4.splat(0xffffff)
   const zero = i16x8.splat(0)
   const half = i16x8.splat(8)
+  // The last group may reach into the next row, which has no detail yet.
+  for (let i = count; i < ((count + 7) & ~7); i += 1) store<u16>(luma + (i << 1), load<u16>(blurred + (i << 1)))
   for (let i = 0; i < count; i += 8) {
     const detail = i16x8.sub(v128.load(luma + (i << 1)), v128.load(blurred + (i << 1)))
     const size = i16x8.max_s(zero, i16x8.sub(i16x8.abs(detail), limit))
