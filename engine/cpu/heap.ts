@@ -81,6 +81,22 @@ export interface Kernels {
   replaceRow(pixels: number, mask: number, other: number, out: number, count: number): void
   hideRow(pixels: number, mask: number, out: number, count: number): void
   // From here on: kernels/edges.ts.
+  unspiltRow(pixels: number, marks: number, count: number, sure: number, meter: number): void
+  edgeSpillRow(
+    pixels: number,
+    count: number,
+    own: number,
+    cells: number,
+    shares: number,
+    lastCell: number,
+    meter: number,
+    key: number,
+    amount: number,
+    keyLuma: number,
+  ): void
+  pullCells(fine: number, fineColumns: number, fineRows: number, coarse: number): void
+  topCell(sums: number, colours: number): boolean | number
+  pushCells(sums: number, columns: number, rows: number, coarse: number, colours: number): void
   alphaBytes(pixels: number, out: number, count: number): void
   extremeOfThree(row: number, out: number, count: number, isLargest: boolean): void
   allBelow(above: number, row: number, below: number, out: number, count: number, low: number): void

@@ -18,6 +18,8 @@ const LEAST_LUMA = 0.02
 export const CELL_PX = 8
 export const SAMPLE_STEP = 2
 export const SURE_FRONT = 0.98
+/** Less backdrop light than this is rounding. */
+export const LEAST_SPILL = 1e-6
 
 /** How much backdrop light is in a colour, in shares of the backdrop; 0 for none. */
 export type SpillMeter = (red: number, green: number, blue: number) => number
@@ -141,7 +143,7 @@ export class EdgeSpill {
     for (let y = 0; y < this.#heightPx; y += SAMPLE_STEP) {
       for (let x = 0; x < this.#widthPx; x += SAMPLE_STEP) {
         const at = (y * this.#widthPx + x) * 4
-        if (data[at + 3]! < SURE_FRONT * one || meter(data[at]! / one, data[at + 1]! / one, data[at + 2]! / one) > 0) continue
+        if (data[at + 3]! < SURE_FRONT * one || meter(data[at]! / one, data[at + 1]! / one, data[at + 2]! / one) > LEAST_SPILL) continue
         const to = (Math.floor(y / CELL_PX) * sums.columns + Math.floor(x / CELL_PX)) * 4
         for (let channel = 0; channel < 3; channel += 1) sums.data[to + channel]! += data[at + channel]!
         sums.data[to + 3]! += 1

@@ -112,3 +112,143 @@ export function solveEdgeRow(
     store<u32>(at, (packedOf(result) & 0xffffff) | (byteOf(alpha * <f32>255) << 24))
   }
 }
+
+/** Sums of 2 × 2 cells of four floats, fewer at odd borders (core/matte/pull-push.ts). */
+export function pullCells(fine: usize, fineColumns: i32, fineRows: i32, coarse: usize): void {
+  const columns = (fineColumns + 1) >> 1
+  for (let y = 0; y < fineRows; y += 2) {
+    const upper = fine + (<usize>(y * fineColumns) << 4)
+    const lower = upper + (<usize>fineColumns << 4)
+    const hasLower = y + 1 < fineRows
+    for (let x = 0; x < fineColumns; x += 2) {
+      const at = <usize>x << 4
+      let sum = v128.load(upper + at)
+      if (hasLower) sum = f32x4.add(sum, v128.load(lower + at))
+      if (x + 1 < fineColumns) {
+        sum = f32x4.add(sum, v128.load(upper + at + 16))
+        if (hasLower) sum = f32x4.add(sum, v128.load(lower + at + 16))
+      }
+      v128.store(coarse + (<usize>((y >> 1) * columns + (x >> 1)) << 4), sum)
+    }
+  }
+}
+
+/** The mean of the only cell of the coarsest level; false when it holds nothing. */
+export function topCell(sums: usize, colours: usize): bool {
+  const sum = v128.load(sums)
+  const count = f32x4.extract_lane(sum, 3)
+  if (count == 0) return false
+  v128.store(colours, f32x4.div(sum, f32x4.splat(count)))
+  return true
+}
+
+/** Colours of a level: its own means as far as they are trusted, else those of the coarser level between its cells. */
+export function pushCells(sums: usize, columns: i32, rows: i32, coarse: usize, colours: usize): void {
+  const coarseColumns = (columns + 1) >> 1
+  const coarseRows = (rows + 1) >> 1
+  for (let y = 0; y < rows; y += 1) {
+    const atY = max<f32>(0, min<f32>(<f32>(coarseRows - 1), (<f32>y + 0.5) / 2 - 0.5))
+    const top = <i32>atY
+    const bottom = min(coarseRows - 1, top + 1)
+    const shareY = f32x4.splat(atY - <f32>top)
+    const upper = coarse + (<usize>(top * coarseColumns) << 4)
+    const lower = coarse + (<usize>(bottom * coarseColumns) << 4)
+    for (let x = 0; x < columns; x += 1) {
+      const cell = <usize>(y * columns + x) << 4
+      const sum = v128.load(sums + cell)
+      const count = f32x4.extract_lane(sum, 3)
+      if (count >= FULL_TRUST) {
+        v128.store(colours + cell, f32x4.div(sum, f32x4.splat(count)))
+        continue
+      }
+      const atX = max<f32>(0, min<f32>(<f32>(coarseColumns - 1), (<f32>x + 0.5) / 2 - 0.5))
+      const left = <i32>atX
+      const right = min(coarseColumns - 1, left + 1)
+      const shareX = f32x4.splat(atX - <f32>left)
+      const above = between(v128.load(upper + (<usize>left << 4)), v128.load(upper + (<usize>right << 4)), shareX)
+      const below = between(v128.load(lower + (<usize>left << 4)), v128.load(lower + (<usize>right << 4)), shareX)
+      const guess = between(above, below, shareY)
+      const own = count > 0 ? f32x4.div(sum, f32x4.splat(count)) : guess
+      v128.store(colours + cell, between(guess, own, f32x4.splat(count / FULL_TRUST)))
+    }
+  }
+}
+
+/** So many samples make a cell trust its own mean fully. */
+const FULL_TRUST: f32 = 6
+
+// @ts-ignore: decorator
+@inline
+function between(a: v128, b: v128, share: v128): v128 {
+  return f32x4.add(a, f32x4.mul(f32x4.sub(b, a), share))
+}
+
+/**
+ * Backdrop light in four packed pixels (core/steps/spill/cpu.ts), in shares of the backdrop. `meter` holds six floats for
+ * codes: red, green, blue along the backdrop's direction, then across it.
+ */
+// @ts-ignore: decorator
+@inline
+function spillOfFour(four: v128, meter: usize): v128 {
+  const byte = i32x4.splat(255)
+  const red = f32x4.convert_i32x4_u(v128.and(four, byte))
+  const green = f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(four, 8), byte))
+  const blue = f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(four, 16), byte))
+  const along = f32x4.add(
+    f32x4.add(f32x4.mul(red, v128.load32_splat(meter)), f32x4.mul(green, v128.load32_splat(meter + 4))),
+    f32x4.mul(blue, v128.load32_splat(meter + 8)),
+  )
+  const across = f32x4.add(
+    f32x4.add(f32x4.mul(red, v128.load32_splat(meter + 12)), f32x4.mul(green, v128.load32_splat(meter + 16))),
+    f32x4.mul(blue, v128.load32_splat(meter + 20)),
+  )
+  return f32x4.max(f32x4.splat(0), f32x4.sub(along, f32x4.abs(across)))
+}
+
+/** Marks (255) pixels that are surely the presenter (alpha ≥ `sure`) and hold no backdrop light; runs into slack. */
+export function unspiltRow(pixels: usize, marks: usize, count: i32, sure: i32, meter: usize): void {
+  const limit = i32x4.splat(sure)
+  for (let i = 0; i < count; i += 4) {
+    const four = v128.load(pixels + (i << 2))
+    const isClean = f32x4.le(spillOfFour(four, meter), f32x4.splat(1e-6))
+    const isSure = i32x4.ge_s(i32x4.shr_u(four, 24), limit)
+    const both = v128.and(isClean, isSure)
+    v128.store32_lane(marks + i, v128.shuffle<u8>(both, both, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12), 0)
+  }
+  for (let i = count; i < ((count + 7) & ~7); i += 1) store<u8>(marks + i, 0)
+}
+
+/**
+ * Takes backdrop light off a row and puts the presenter's own light in its place. `own` is a row of cells of four floats in
+ * codes; `key` holds red, green, blue of the backdrop in codes; `amount` how much; `keyLuma` its luma in codes, or 0 where brightness need not stay.
+ */
+export function edgeSpillRow(
+  pixels: usize, count: i32, own: usize, cells: usize, shares: usize, lastCell: i32, meter: usize, key: usize, amount: f32, keyLuma: f32,
+): void {
+  const backdrop = v128.load(key)
+  for (let i = 0; i < count; i += 1) {
+    const at = pixels + (i << 2)
+    if ((i & 3) == 0 && i + 4 <= count) {
+      const four = v128.load(at)
+      const isThere = v128.any_true(v128.andnot(four, i32x4.splat(0xffffff)))
+      if (!isThere || !v128.any_true(f32x4.gt(spillOfFour(four, meter), f32x4.splat(0)))) {
+        i += 3
+        continue
+      }
+    }
+    const one = v128.load32_zero(at)
+    if (load<u8>(at, 3) == 0) continue
+    const share = amount * f32x4.extract_lane(spillOfFour(one, meter), 0)
+    if (share == 0) continue
+    const left = load<i32>(cells + (i << 2))
+    const right = min(lastCell, left + 1)
+    let light = between(v128.load(own + (<usize>left << 4)), v128.load(own + (<usize>right << 4)), v128.load32_splat(shares + (i << 2)))
+    if (keyLuma > 0) {
+      const luma = <f32>0.2126 * f32x4.extract_lane(light, 0) + <f32>0.7152 * f32x4.extract_lane(light, 1) + <f32>0.0722 * f32x4.extract_lane(light, 2)
+      light = f32x4.mul(light, f32x4.splat(keyLuma / max<f32>(0.02 * 255, luma)))
+    }
+    const colour = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(one)))
+    const cleaned = f32x4.add(colour, f32x4.mul(f32x4.sub(light, backdrop), f32x4.splat(share)))
+    store<u32>(at, (packedOf(cleaned) & 0xffffff) | (load<u32>(at) & 0xff000000))
+  }
+}

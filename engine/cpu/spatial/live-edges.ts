@@ -1,8 +1,8 @@
 // The soft edge solved in real time: the same work as core/matte/solve-edges.ts, with its loops in WebAssembly.
 import { placesInCells } from '../../../core/filter/bilinear.ts'
-import { PullPush } from '../../../core/matte/pull-push.ts'
 import { CELL_PX, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Block } from '../heap.ts'
+import { LivePullPush } from './live-pull-push.ts'
 import type { LiveTools } from './live-work.ts'
 import { heapPlaces, type HeapPlaces } from './places.ts'
 
@@ -13,8 +13,8 @@ export class LiveEdges {
   readonly #tools: LiveTools
   readonly #stride: number
   readonly #columnsOfCells: number
-  readonly #front: PullPush
-  readonly #back: PullPush
+  readonly #front: LivePullPush
+  readonly #back: LivePullPush
   readonly #columns: HeapPlaces
   readonly #rows: ReturnType<typeof placesInCells>
   /** Opacity, and the largest and smallest of three across. */
@@ -23,10 +23,6 @@ export class LiveEdges {
   readonly #least: Block
   readonly #isBack: Block
   readonly #isFront: Block
-  readonly #frontSums: Block
-  readonly #backSums: Block
-  readonly #frontCells: Block
-  readonly #backCells: Block
   readonly #frontRow: Block
   readonly #backRow: Block
 
@@ -36,8 +32,8 @@ export class LiveEdges {
     this.#stride = Math.ceil((widthPx + 2 * MARGIN) / 16) * 16
     this.#columnsOfCells = Math.ceil(widthPx / CELL_PX)
     const rowsOfCells = Math.ceil(heightPx / CELL_PX)
-    this.#front = new PullPush(this.#columnsOfCells, rowsOfCells)
-    this.#back = new PullPush(this.#columnsOfCells, rowsOfCells)
+    this.#front = new LivePullPush(tools, this.#columnsOfCells, rowsOfCells)
+    this.#back = new LivePullPush(tools, this.#columnsOfCells, rowsOfCells)
     this.#columns = heapPlaces(heap, allocate, placesInCells(widthPx, CELL_PX), this.#columnsOfCells)
     this.#rows = placesInCells(heightPx, CELL_PX)
     const plane = () => allocate(this.#stride * heightPx + 2 * MARGIN)
@@ -46,11 +42,6 @@ export class LiveEdges {
     this.#least = plane()
     this.#isBack = plane()
     this.#isFront = plane()
-    const cells = () => allocate(this.#columnsOfCells * rowsOfCells * 16)
-    this.#frontSums = cells()
-    this.#backSums = cells()
-    this.#frontCells = cells()
-    this.#backCells = cells()
     this.#frontRow = allocate(this.#columnsOfCells * 16)
     this.#backRow = allocate(this.#columnsOfCells * 16)
   }
@@ -59,8 +50,7 @@ export class LiveEdges {
   solve(at: number, levels: EdgeLevels): void {
     this.#mark(at)
     this.#gather(at)
-    if (!this.#spread(this.#front, this.#frontSums, this.#frontCells)) return
-    if (!this.#spread(this.#back, this.#backSums, this.#backCells)) return
+    if (!this.#front.run() || !this.#back.run()) return
     const { heap, widthPx, heightPx } = this.#tools
     const { kernels } = heap
     const rowBytes = this.#columnsOfCells * 16
@@ -69,8 +59,8 @@ export class LiveEdges {
       const below = this.#rows.below[y]! * rowBytes
       const above = this.#rows.above[y]! * rowBytes
       const share = this.#rows.share[y]!
-      kernels.mixFloats(this.#frontCells.at + below, this.#frontCells.at + above, this.#frontRow.at, this.#columnsOfCells * 4, share)
-      kernels.mixFloats(this.#backCells.at + below, this.#backCells.at + above, this.#backRow.at, this.#columnsOfCells * 4, share)
+      kernels.mixFloats(this.#front.colours + below, this.#front.colours + above, this.#frontRow.at, this.#columnsOfCells * 4, share)
+      kernels.mixFloats(this.#back.colours + below, this.#back.colours + above, this.#backRow.at, this.#columnsOfCells * 4, share)
       kernels.solveEdgeRow(
         at + y * widthPx * 4,
         this.#row(this.#isBack, y),
@@ -90,8 +80,10 @@ export class LiveEdges {
 
   dispose(): void {
     const { heap } = this.#tools
-    const blocks = [this.#alpha, this.#most, this.#least, this.#isBack, this.#isFront, this.#frontSums, this.#backSums]
-    for (const block of [...blocks, this.#frontCells, this.#backCells, this.#frontRow, this.#backRow, ...this.#columns.blocks]) heap.free(block)
+    const blocks = [this.#alpha, this.#most, this.#least, this.#isBack, this.#isFront]
+    this.#front.dispose()
+    this.#back.dispose()
+    for (const block of [...blocks, this.#frontRow, this.#backRow, ...this.#columns.blocks]) heap.free(block)
   }
 
   #row(plane: Block, y: number): number {
@@ -120,29 +112,12 @@ export class LiveEdges {
   #gather(at: number): void {
     const { heap, widthPx, heightPx } = this.#tools
     const { kernels } = heap
-    const byteLength = this.#front.sums.data.length * 4
-    heap.bytes.fill(0, this.#frontSums.at, this.#frontSums.at + byteLength)
-    heap.bytes.fill(0, this.#backSums.at, this.#backSums.at + byteLength)
+    this.#front.clear()
+    this.#back.clear()
     for (let y = 0; y < heightPx; y += SAMPLE_STEP) {
       const cells = Math.floor(y / CELL_PX) * this.#columnsOfCells * 16
-      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isFront, y), widthPx, this.#frontSums.at + cells)
-      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isBack, y), widthPx, this.#backSums.at + cells)
+      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isFront, y), widthPx, this.#front.sums + cells)
+      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isBack, y), widthPx, this.#back.sums + cells)
     }
-  }
-
-  /** Spreads sums over all cells; false when there are none. */
-  #spread(pullPush: PullPush, sums: Block, out: Block): boolean {
-    const { heap } = this.#tools
-    const { data } = pullPush.sums
-    data.set(heap.floats.subarray(sums.at >> 2, (sums.at >> 2) + data.length))
-    const colours = pullPush.run()
-    if (colours === null) return false
-    const to = out.at >> 2
-    for (let cell = 0; cell < data.length / 4; cell += 1) {
-      heap.floats[to + cell * 4] = colours[cell * 3]!
-      heap.floats[to + cell * 4 + 1] = colours[cell * 3 + 1]!
-      heap.floats[to + cell * 4 + 2] = colours[cell * 3 + 2]!
-    }
-    return true
   }
 }

@@ -1,7 +1,7 @@
 // EdgeSpill of core/steps/spill/cpu.ts on the card.
 import { parseHex } from '../../../core/colour/hex.ts'
 import { luma709 } from '../../../core/colour/luma.ts'
-import { CELL_PX, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/cpu.ts'
+import { CELL_PX, LEAST_SPILL, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/cpu.ts'
 import { spillMeterGlsl } from '../../../core/steps/spill/glsl.ts'
 import type { EdgeSpillWork } from '../../../core/steps/spill/index.ts'
 import { placed } from '../point-pass.ts'
@@ -19,7 +19,7 @@ void main() {
       ivec2 place = here * ${CELL_PX} + ivec2(x, y);
       if (place.x >= size.x || place.y >= size.y) continue;
       vec4 pixel = texelFetch(t0, place, 0);
-      if (pixel.a >= ${SURE_FRONT} && spill_in(pixel.rgb) == 0.0) sum += vec4(pixel.rgb, 1.0);
+      if (pixel.a >= ${SURE_FRONT} && spill_in(pixel.rgb) <= ${LEAST_SPILL}) sum += vec4(pixel.rgb, 1.0);
     }
   }
   result = sum;
