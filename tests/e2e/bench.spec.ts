@@ -187,3 +187,15 @@ test('the empty cloth is measured after a countdown and used by the key', async 
   await expect(page.getByText('The empty cloth is kept.')).toBeVisible()
   await expect(page.getByRole('radio', { name: 'Measured' })).toHaveAttribute('aria-checked', 'true')
 })
+
+test('a step is copied to another input, with its values, as one step of undo', async ({ page, server }) => {
+  await openBench(page, server, 'cloth')
+  await page.getByTestId('step-crop').getByRole('button').first().click()
+  await page.getByRole('button', { name: 'Copy Crop' }).click()
+  await page.getByRole('menuitem', { name: 'Apiary wall' }).click()
+  await expect(page.getByText('Crop is in the steps of Apiary wall now')).toBeVisible()
+  await page.getByRole('link', { name: /Apiary wall/ }).click()
+  await expect(page.getByRole('spinbutton', { name: 'Left', exact: true })).toHaveValue('13 %')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByTestId('step-crop')).toHaveCount(0)
+})

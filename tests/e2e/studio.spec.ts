@@ -1,7 +1,7 @@
 // The studio by itself: saving, undo, two tabs, the keyboard, the library, bad files.
 import '../../app/engine/diagnostics.ts'
 import { restartTestServer } from '../support/test-server.ts'
-import { colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
+import { addStep, colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
 
 test('opens on the demo with a live picture, without a page scroll, in both themes', async ({ page, server }) => {
   await openStudio(page, server)
@@ -204,10 +204,14 @@ test('starts the engine again by itself when its worker fails', async ({ page, s
 test('balances the picture from a click on something grey, in its place in the chain', async ({ page, server }) => {
   await openStudio(page, server)
   await page.getByRole('link', { name: 'Bench' }).click()
-  await page.getByRole('button', { name: 'Add a step' }).click()
-  await page.getByRole('menuitem', { name: 'Balance' }).click()
+  // The demo's own balance goes first; one that is added finds its place.
+  await page.getByTestId('step-balance').getByRole('button').first().click()
+  await page.getByRole('button', { name: 'Remove Balance' }).click()
+  await expect(page.getByTestId('step-balance')).toHaveCount(0)
+  await addStep(page, 'Balance')
   const cards = page.locator('section[aria-label]').filter({ has: page.getByRole('switch') })
-  await expect.poll(() => cards.evaluateAll((all) => all.map((card) => card.getAttribute('aria-label')))).toEqual(['Crop', 'Balance', 'Tone', 'Coloured cloth'])
+  const names = () => cards.evaluateAll((all) => all.map((card) => card.getAttribute('aria-label')))
+  await expect.poll(names).toEqual(['Crop', 'Balance', 'Exposure and tone', 'Coloured cloth', 'Look', 'Sharpen'])
   const warmth = page.getByRole('spinbutton', { name: 'Warmth' })
   await expect(warmth).toHaveValue('6500 K')
   await page.getByRole('button', { name: 'Pick a grey' }).click()
