@@ -21,6 +21,8 @@ export interface Run {
 /** A chain made ready for pictures of one size; there is always a last run without `then`. */
 export interface PreparedChain {
   readonly runs: readonly Run[]
+  /** Whether an opaque picture stays opaque. */
+  readonly keepsOpaque: boolean
 }
 
 /** A context without pictures or looks, for chains that need none. */
@@ -55,7 +57,7 @@ export function prepareChain(calls: readonly StepCall[], context: StepContext): 
     }
   }
   close(null)
-  return { runs }
+  return { runs, keepsOpaque: !makesMatte(calls) }
 }
 
 /** Whether the chain can make an opaque picture see-through. */

@@ -53,7 +53,9 @@ export class ChainRunner {
   run(picture: Picture, pictureAt: number, out: number, first: number, second: number, person: Plane | null, form: AlphaForm): void {
     const { runs } = this.chain
     if (this.isSimple) return this.#fromPicture(picture, pictureAt, runs[0]!, out, form)
-    let at = first
+    // Opaque pixels are the same straight and premultiplied: the work is done where its result goes.
+    const isOpaque = this.chain.keepsOpaque && picture.format === 'i420' && form === 'premultiplied'
+    let at = isOpaque ? out : first
     let spare = second
     let mask = person
     this.#fromPicture(picture, pictureAt, runs[0]!, at, 'straight')
@@ -65,7 +67,7 @@ export class ChainRunner {
       if (mask !== null && work.moveMask !== undefined) mask = work.moveMask(mask)
       if (result === spare) [at, spare] = [spare, at]
     }
-    this.#again(runs.at(-1)!, at, out, form)
+    this.#again(runs.at(-1)!, at, out, isOpaque ? 'straight' : form)
   }
 
   dispose(): void {

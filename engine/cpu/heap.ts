@@ -45,7 +45,18 @@ export interface Kernels {
   extremeDown(rows: number, out: number, count: number, radius: number, isLargest: boolean): void
   mixFine(a: number, b: number, out: number, count: number, share: number): void
   alphaTable(pixels: number, count: number, table: number): void
-  personRow(pixels: number, out: number, gains: number, offsets: number, starts: number, shares: number, lastCell: number, low: number, high: number): void
+  personRow(
+    pixels: number,
+    out: number,
+    gains: number,
+    offsets: number,
+    starts: number,
+    shares: number,
+    kinds: number,
+    lastCell: number,
+    low: number,
+    high: number,
+  ): void
   momentCells(sums: number, scales: number, mask: number, out: number, count: number): void
   boxCells(cells: number, spare: number, sums: number, width: number, height: number, radius: number): void
   fitCells(cells: number, count: number, epsilon: number): void
@@ -66,18 +77,8 @@ export interface Kernels {
   roomRow(pixels: number, mask: number, out: number, count: number): void
   blurSmall(source: number, width: number, height: number, taps: number, radius: number, across: number, out: number): void
   fineRow(floats: number, out: number, count: number): void
-  softenRow(
-    pixels: number,
-    mask: number,
-    out: number,
-    count: number,
-    room: number,
-    fine: number,
-    cells: number,
-    shares: number,
-    fineShares: number,
-    lastCell: number,
-  ): void
+  softenRow(pixels: number, mask: number, room: number, fine: number, starts: number, shares: number, fineShares: number, lastCell: number): void
+  halveRoomRow(upper: number, lower: number, upperMask: number, lowerMask: number, out: number, count: number): void
   replaceRow(pixels: number, mask: number, other: number, out: number, count: number): void
   hideRow(pixels: number, mask: number, out: number, count: number): void
   // From here on: kernels/edges.ts.

@@ -27,6 +27,7 @@ export class LiveGuide {
   readonly #cells: Block
   readonly #spare: Block
   readonly #columnSums: Block
+  readonly #kinds: Block
 
   constructor(tools: LiveTools, { widthPx, heightPx }: Plane) {
     this.#tools = tools
@@ -51,6 +52,7 @@ export class LiveGuide {
     this.#cells = block(count * 16)
     this.#spare = block(count * 16)
     this.#columnSums = block(widthPx * 16)
+    this.#kinds = block(widthPx + 16)
     this.#placeCells()
   }
 
@@ -95,6 +97,7 @@ export class LiveGuide {
         this.#offsetRow.at,
         this.#columns.starts,
         this.#columns.shares,
+        this.#kinds.at,
         this.#widthPx - 1,
         MASK_LOW,
         MASK_HIGH,

@@ -42,7 +42,7 @@ class LiveRoom implements LiveWork {
       const row = y * widthPx
       if (this.#settings.effect === 'hidden') kernels.hideRow(at + row * 4, mask + row, at + row * 4, widthPx)
       else if (this.#replacement !== null) kernels.replaceRow(at + row * 4, mask + row, this.#replacement.at + row * 4, at + row * 4, widthPx)
-      else kernels.roomRow(at + row * 4, mask + row, spare + row * 4, widthPx)
+      else if (this.#blur?.isFullSize === true) kernels.roomRow(at + row * 4, mask + row, spare + row * 4, widthPx)
     }
     this.#blur?.run(at, spare, mask)
     return at
@@ -116,16 +116,21 @@ class SmallBlur {
     this.#rows = placesBetween(tools.heightPx, heightPx)
   }
 
-  /** `room` holds the room premultiplied by its weight; the result replaces the pixels at `at`. */
+  /** Whether the blur is too small to be worked out at a reduced size. */
+  get isFullSize(): boolean {
+    return this.#levels.length === 0
+  }
+
+  /** The result replaces the pixels at `at`. At full size `room` holds the room premultiplied by its weight. */
   run(at: number, room: number, mask: number): void {
     const { heap, widthPx, heightPx } = this.#tools
     const { kernels } = heap
     let from = room
-    let width = widthPx
-    for (const level of this.#levels) {
-      kernels.halve(from, width, level.block.at, level.widthPx, level.heightPx)
+    for (let i = 0; i < this.#levels.length; i += 1) {
+      const level = this.#levels[i]!
+      if (i === 0) this.#halveRoom(at, mask, level.block.at, level.widthPx, level.heightPx)
+      else kernels.halve(from, this.#levels[i - 1]!.widthPx, level.block.at, level.widthPx, level.heightPx)
       from = level.block.at
-      width = level.widthPx
     }
     kernels.blurSmall(from, this.#smallWidth, this.#smallHeight, this.#taps.at, this.#radius, this.#across.at, this.#out.at)
     const rowBytes = this.#smallWidth * 16
@@ -138,15 +143,23 @@ class SmallBlur {
       kernels.softenRow(
         at + row * 4,
         mask + row,
-        at + row * 4,
-        widthPx,
         this.#row.at,
         this.#fineRow.at,
-        this.#columns.cells,
+        this.#columns.starts,
         this.#columns.shares,
         this.#columns.fineShares,
         this.#smallWidth - 1,
       )
+    }
+  }
+
+  /** What is room at half the size; an odd last row or column is dropped. */
+  #halveRoom(at: number, mask: number, out: number, width: number, height: number): void {
+    const { heap, widthPx, heightPx } = this.#tools
+    for (let y = 0; y < height; y += 1) {
+      const upper = 2 * y * widthPx
+      const lower = heightPx > 1 ? upper + widthPx : upper
+      heap.kernels.halveRoomRow(at + upper * 4, at + lower * 4, mask + upper, mask + lower, out + y * width * 4, width)
     }
   }
 
