@@ -30,6 +30,8 @@ const SMALL_VIEWS_PER_TICK = 2
 /** While the feed runs it comes first: what the presenter sees is drawn at half the rate. */
 const TICKS_PER_VIEW_ON_AIR = 2
 const SMALL_VIEW_EVERY_MS_ON_AIR = 400
+/** A mean frame that takes longer leaves too little of a thirtieth of a second to others. */
+const SHORT_OF_TIME_MS = 22
 const SCOPES_EVERY_MS = 220
 const SCOPES_EVERY_MS_ON_AIR = 600
 
@@ -84,6 +86,7 @@ export class Engine {
       onMask: (sourceId, mask) => this.#executors.setPerson(sourceId, mask),
       onFailed: (reason) => post({ type: 'personFailed', reason }),
       pictureOf: (sourceId) => this.#book.frames.get(sourceId)?.picture ?? null,
+      isShortOfTime: () => this.#feed !== null && this.#frameMs > SHORT_OF_TIME_MS,
     })
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },

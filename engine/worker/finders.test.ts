@@ -107,9 +107,11 @@ describe('PersonFinder', () => {
     }
   }
   let nowMs = 0
+  let isShort = false
   beforeEach(() => {
     NotingWorker.made = []
     nowMs = 1000
+    isShort = false
     vi.stubGlobal('Worker', NotingWorker)
     vi.useFakeTimers()
     vi.spyOn(performance, 'now').mockImplementation(() => nowMs)
@@ -133,6 +135,7 @@ describe('PersonFinder', () => {
         onMask: (_sourceId, mask) => masks.push(mask === null ? null : `${mask.widthPx}×${mask.heightPx}`),
         onFailed: (reason) => failures.push(reason),
         pictureOf: () => newest,
+        isShortOfTime: () => isShort,
       },
     )
     return { finder, masks, failures }
@@ -182,6 +185,20 @@ describe('PersonFinder', () => {
     answer()
     nowMs += 60
     vi.advanceTimersByTime(100)
+    expect(looks()).toBe(2)
+  })
+
+  it('looks less often while pictures take long', () => {
+    const { finder } = finderWith()
+    finder.follow(withRoom())
+    finder.look(id, picture)
+    answer()
+    isShort = true
+    nowMs += 60
+    finder.look(id, picture)
+    expect(looks()).toBe(1)
+    nowMs += 40
+    finder.look(id, picture)
     expect(looks()).toBe(2)
   })
 

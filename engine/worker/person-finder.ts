@@ -9,14 +9,17 @@ import { PERSON_HEIGHT_PX, PERSON_WIDTH_PX, type FromPerson, type ToPerson } fro
 import { shrinkPicture } from '../person/shrink-picture.ts'
 import type { PersonFiles } from '../protocol.ts'
 
-/** Masks a second at most: more would take the machine from the picture. */
+/** Between two looks, at least: more masks would take the machine from the picture. While it is short of time anyway, fewer are made. */
 const LOOK_EVERY_MS = 55
+const LOOK_EVERY_MS_WHEN_SHORT = 95
 
 export interface PersonFinderEvents {
   readonly onMask: (sourceId: SourceId, mask: Plane | null) => void
   readonly onFailed: (reason: string) => void
   /** The newest picture of a source. */
   readonly pictureOf: (sourceId: SourceId) => Picture | null
+  /** Whether pictures take so long that there is hardly time for anything else. */
+  readonly isShortOfTime: () => boolean
 }
 
 export class PersonFinder {
@@ -53,7 +56,7 @@ export class PersonFinder {
   look(sourceId: SourceId, picture: Picture): void {
     if (this.#worker === null || !this.#wanted.has(sourceId)) return
     const now = performance.now()
-    if (this.#busy.has(sourceId) || now - (this.#lastMs.get(sourceId) ?? -Infinity) < LOOK_EVERY_MS) {
+    if (this.#busy.has(sourceId) || now - (this.#lastMs.get(sourceId) ?? -Infinity) < this.#everyMs) {
       this.#overtaken.add(sourceId)
       return
     }
@@ -62,6 +65,10 @@ export class PersonFinder {
     this.#busy.add(sourceId)
     const small = shrinkPicture(picture, PERSON_WIDTH_PX, PERSON_HEIGHT_PX)
     this.#worker.postMessage({ type: 'look', sourceId, data: small } satisfies ToPerson, [small.buffer])
+  }
+
+  get #everyMs(): number {
+    return this.#events.isShortOfTime() ? LOOK_EVERY_MS_WHEN_SHORT : LOOK_EVERY_MS
   }
 
   #start(): Worker {
@@ -86,7 +93,7 @@ export class PersonFinder {
 
   /** Looks at the newest picture as soon as it may, if no other comes first. */
   #catchUp(sourceId: SourceId): void {
-    const wait = LOOK_EVERY_MS - (performance.now() - (this.#lastMs.get(sourceId) ?? -Infinity))
+    const wait = this.#everyMs - (performance.now() - (this.#lastMs.get(sourceId) ?? -Infinity))
     setTimeout(
       () => {
         if (!this.#overtaken.has(sourceId) || this.#busy.has(sourceId)) return
