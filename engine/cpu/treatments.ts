@@ -5,6 +5,7 @@ import type { Plane } from '../../core/picture/float-picture.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { SourceFrame } from '../executor.ts'
+import { isAlike, oldestKey } from '../picture-cache.ts'
 import type { StepContext } from '../../core/steps/step.ts'
 import { ChainRunner } from './chain-runner.ts'
 import type { AlphaForm } from './colour-memo.ts'
@@ -231,22 +232,4 @@ export class Treatments {
     this.heap.free(this.#uploads.get(key)!.block)
     this.#uploads.delete(key)
   }
-}
-
-function oldestKey(entries: ReadonlyMap<string, { readonly lastUse: number }>): string {
-  let oldest = ''
-  let oldestUse = Infinity
-  for (const [key, entry] of entries) {
-    if (entry.lastUse >= oldestUse) continue
-    oldestUse = entry.lastUse
-    oldest = key
-  }
-  return oldest
-}
-
-/** Whether two pictures have one size and one coding. */
-function isAlike(first: Picture | null, second: Picture): boolean {
-  if (first === null || first.widthPx !== second.widthPx || first.heightPx !== second.heightPx) return false
-  if (first.format === 'rgba' || second.format === 'rgba') return first.format === second.format
-  return first.matrix === second.matrix && first.range === second.range
 }

@@ -5,21 +5,16 @@ import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { SourceFrame } from '../executor.ts'
+import { isAlike, oldestKey } from '../picture-cache.ts'
 import type { GlDevice, Pass, Surface } from './device.ts'
 import { GlChain } from './gl-chain.ts'
+import { halveGlsl } from './halve.ts'
 import { LutBook } from './lut-book.ts'
 import { NO_VALUES } from './spatial/gl-work.ts'
 
 /** A chain on HD pictures holds some hundred megabytes of the card's memory. */
 const CHAINS_KEPT = 12
 const UPLOADS_KEPT = 16
-
-// Half the size, each pixel the mean of 2 × 2, premultiplied.
-const HALVE = `
-void main() {
-  ivec2 from = here * 2;
-  result = (at(t0, from) + at(t0, from + ivec2(1, 0)) + at(t0, from + ivec2(0, 1)) + at(t0, from + ivec2(1))) / 4.0;
-}`
 
 interface Upload {
   readonly planes: readonly Surface[]
@@ -53,7 +48,7 @@ export class GlTreatments {
   constructor(device: GlDevice) {
     this.device = device
     this.#luts = new LutBook(device)
-    this.#halve = device.pass(HALVE, 1, 0)
+    this.#halve = device.pass(halveGlsl, 1, 0)
   }
 
   /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
@@ -163,22 +158,4 @@ export class GlTreatments {
     entry?.chain.dispose()
     this.#treated.delete(key)
   }
-}
-
-/** Whether two pictures have one size and one coding. */
-function isAlike(first: Picture, second: Picture): boolean {
-  if (first.widthPx !== second.widthPx || first.heightPx !== second.heightPx) return false
-  if (first.format === 'rgba' || second.format === 'rgba') return first.format === second.format
-  return first.matrix === second.matrix && first.range === second.range
-}
-
-function oldestKey(entries: ReadonlyMap<string, { readonly lastUse: number }>): string {
-  let oldest = ''
-  let oldestUse = Infinity
-  for (const [key, { lastUse }] of entries) {
-    if (lastUse >= oldestUse) continue
-    oldestUse = lastUse
-    oldest = key
-  }
-  return oldest
 }

@@ -3,6 +3,7 @@ import type { Plane } from '../../../core/picture/float-picture.ts'
 import { blurHalvings, blurSigma, LEAST_ROOM, stretched } from '../../../core/steps/room/cpu.ts'
 import type { RoomWork } from '../../../core/steps/room/index.ts'
 import type { Surface } from '../device.ts'
+import { halveGlsl } from '../halve.ts'
 import { GlBlur } from './blur.ts'
 import { NO_VALUES, type GlTools, type GlWork, type MakeGlWork } from './gl-work.ts'
 import { GlGuide } from './guide.ts'
@@ -22,12 +23,6 @@ const WEIGH = `
 void main() {
   float weight = 1.0 - texelFetch(t1, here, 0).r;
   result = vec4(texelFetch(t0, here, 0).rgb * weight, weight);
-}`
-
-const HALVE = `
-void main() {
-  ivec2 from = here * 2;
-  result = (at(t0, from) + at(t0, from + ivec2(1, 0)) + at(t0, from + ivec2(0, 1)) + at(t0, from + ivec2(1))) / 4.0;
 }`
 
 // t2: the blurred room.
@@ -97,7 +92,7 @@ class Softener {
     }
     this.#blur = new GlBlur(tools, Math.max(0.3, sigma / 2 ** halvings), widthPx, heightPx)
     this.#weigh = device.pass(WEIGH, 2, 0)
-    this.#halve = device.pass(HALVE, 1, 0)
+    this.#halve = device.pass(halveGlsl, 1, 0)
   }
 
   run(source: Surface, opacity: Surface): Surface {
