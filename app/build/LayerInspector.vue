@@ -95,7 +95,7 @@ const actions = computed<MenuAction[]>(() => [
       <TextSection v-if="layer.kind === 'text'" :layer="layer" />
       <FrameSection :layer="layer" />
       <InputSection v-if="input" :input="input" />
-      <CleanUpSection v-if="input && input.kind !== 'colour'" :input="input" />
+      <CleanUpSection v-if="input && input.kind !== 'colour'" :input="input" :here="layer.treatment" />
     </template>
   </aside>
 </template>

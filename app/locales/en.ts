@@ -169,6 +169,7 @@ export default {
     cleanUp: 'Clean-up',
     openBench: 'Open on the bench',
     everywhere: 'Applies everywhere this input is used',
+    hereOnly: 'Then, only in this layer',
     noSteps: 'No steps',
     off: 'off',
     text: 'Text',

@@ -6,8 +6,8 @@ import { steps, type StepCall } from '../../core/steps/index.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { randomCall } from '../../tests/support/random-steps.ts'
 import { GlDevice, GraphicsError } from './device.ts'
-import { LutBook } from './lut-book.ts'
-import { FIRST_STEP_VALUE, placed, PointPass, TABLE_COLUMNS } from './point-pass.ts'
+import { LutBook, TABLE_COLUMNS } from './lut-book.ts'
+import { FIRST_STEP_VALUE, placed, PointPass } from './point-pass.ts'
 
 interface Notes {
   readonly sources: string[]

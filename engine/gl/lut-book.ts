@@ -1,7 +1,8 @@
 import type { Lut } from '../../core/lut/lut.ts'
 import type { GlDevice, Surface } from './device.ts'
-import { TABLE_COLUMNS } from './point-pass.ts'
 
+/** Tables are stored in rows of so many points. */
+export const TABLE_COLUMNS = 4096
 const TABLES_KEPT = 6
 
 /** Look-up tables on the card, oldest first to go. */

@@ -2,7 +2,7 @@
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { PointShader } from '../../core/steps/step.ts'
 import type { GlDevice, Pass, Surface } from './device.ts'
-import type { LutBook } from './lut-book.ts'
+import { TABLE_COLUMNS, type LutBook } from './lut-book.ts'
 
 /** What the pass reads: a straight picture, or the three planes of a camera frame. */
 export type PointInput = 'straight' | 'planes'
@@ -73,9 +73,6 @@ export function placed(source: string, name: string, firstValue: number, table: 
     .replaceAll('TABLE(', `tableAt${table}(`)
     .replace(/^/, table < 0 ? '' : tableReader(table))
 }
-
-/** Tables are stored in rows of so many points. */
-export const TABLE_COLUMNS = 4096
 
 function tableReader(table: number): string {
   return `vec3 tableAt${table}(int index) { return texelFetch(t${table}, ivec2(index % ${TABLE_COLUMNS}, index / ${TABLE_COLUMNS}), 0).rgb; }\n`
