@@ -54,16 +54,6 @@ export class FinePlanes {
     }
   }
 
-  /** Blurs `plane` into `out` by way of `between`, keeping `plane`. */
-  blurInto(plane: number, between: number, out: number, taps: number, radius: number): void {
-    const { kernels } = this.#heap
-    for (let y = 0; y < this.#heightPx; y += 1) kernels.blurAcross(this.row(plane, y), this.row(between, y), this.#widthPx, taps, radius)
-    for (let y = 0; y < this.#heightPx; y += 1) {
-      this.#listRows(between, y, radius)
-      kernels.blurDown(this.#rows.at, this.row(out, y), this.#widthPx, taps, radius)
-    }
-  }
-
   /** Largest or smallest within a square of ±radius, from `plane` into `out` by way of `between`. */
   extreme(plane: number, between: number, out: number, radius: number, isLargest: boolean): void {
     const { kernels } = this.#heap

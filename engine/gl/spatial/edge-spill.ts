@@ -5,25 +5,13 @@ import { CELL_PX, LEAST_SPILL, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT }
 import { spillMeterGlsl } from '../../../core/steps/spill/glsl.ts'
 import type { EdgeSpillWork } from '../../../core/steps/spill/index.ts'
 import { placed } from '../point-pass.ts'
+import { gatherGlsl } from './gather.ts'
 import type { MakeGlWork } from './gl-work.ts'
 import { GlPullPush } from './pull-push.ts'
 
 const METER = placed(spillMeterGlsl, 'spill', 0, -1)
 
-const GATHER = `${METER}
-void main() {
-  ivec2 size = textureSize(t0, 0);
-  vec4 sum = vec4(0.0);
-  for (int y = 0; y < ${CELL_PX}; y += ${SAMPLE_STEP}) {
-    for (int x = 0; x < ${CELL_PX}; x += ${SAMPLE_STEP}) {
-      ivec2 place = here * ${CELL_PX} + ivec2(x, y);
-      if (place.x >= size.x || place.y >= size.y) continue;
-      vec4 pixel = texelFetch(t0, place, 0);
-      if (pixel.a >= ${SURE_FRONT} && spill_in(pixel.rgb) <= ${LEAST_SPILL}) sum += vec4(pixel.rgb, 1.0);
-    }
-  }
-  result = sum;
-}`
+const GATHER = `${METER}${gatherGlsl(CELL_PX, SAMPLE_STEP, `pixel.a >= ${SURE_FRONT} && spill_in(pixel.rgb) <= ${LEAST_SPILL}`)}`
 
 // VALUE[5]: luma of the backdrop, or 0 where brightness need not stay.
 const CLEAN = `${METER}

@@ -1,6 +1,7 @@
 // core/matte/solve-edges.ts on the card.
 import { CELL_PX, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Surface } from '../device.ts'
+import { gatherGlsl } from './gather.ts'
 import { NO_VALUES, type GlTools } from './gl-work.ts'
 import { GlPullPush } from './pull-push.ts'
 
@@ -14,18 +15,7 @@ bool isAll(ivec2 place, int kind) {
   return true;
 }`
 
-const gatherGlsl = (kind: 0 | 2) => `${CLASSES}
-void main() {
-  ivec2 size = textureSize(t0, 0);
-  vec4 sum = vec4(0.0);
-  for (int y = 0; y < ${CELL_PX}; y += ${SAMPLE_STEP}) {
-    for (int x = 0; x < ${CELL_PX}; x += ${SAMPLE_STEP}) {
-      ivec2 place = here * ${CELL_PX} + ivec2(x, y);
-      if (place.x < size.x && place.y < size.y && isAll(place, ${kind})) sum += vec4(texelFetch(t0, place, 0).rgb, 1.0);
-    }
-  }
-  result = sum;
-}`
+const gatherOf = (kind: 0 | 2) => `${CLASSES}${gatherGlsl(CELL_PX, SAMPLE_STEP, `isAll(place, ${kind})`)}`
 
 // VALUE: black, white, amount. t1: presenter, t2: backdrop.
 const SOLVE = `${CLASSES}
@@ -64,8 +54,8 @@ export class GlEdges {
     this.#front = new GlPullPush(tools, columns, rows)
     this.#back = new GlPullPush(tools, columns, rows)
     this.#out = tools.surface('half')
-    this.#gatherFront = device.pass(gatherGlsl(2), 1, 0)
-    this.#gatherBack = device.pass(gatherGlsl(0), 1, 0)
+    this.#gatherFront = device.pass(gatherOf(2), 1, 0)
+    this.#gatherBack = device.pass(gatherOf(0), 1, 0)
     this.#solve = device.pass(SOLVE, 3, 3)
     this.#values = Float32Array.of(black, white, amount)
   }
