@@ -136,10 +136,11 @@ async function measureAndHold(): Promise<void> {
         </BaseButton>
       </div>
       <StepValues :step="step" :shown-elsewhere="colourParam" @set="set" />
-      <div class="mt-2 flex items-center gap-0.5">
+      <div class="relative mt-2 flex items-center gap-0.5">
         <BaseButton kind="quiet" class="-ml-2" :icon="RotateCcw" @click="reset">{{ t('bench.resetStep', { step: name }) }}</BaseButton>
         <span class="flex-1"></span>
-        <ActionMenu v-if="copies.length > 0" :actions="copies" :label="t('bench.copyStep', { step: name })" align="right" is-icon>
+        <!-- The list hangs from the row, which is as wide as the panel lets it be. -->
+        <ActionMenu v-if="copies.length > 0" class="static!" :actions="copies" :label="t('bench.copyStep', { step: name })" align="right" is-icon>
           <Copy :size="14" :stroke-width="1.8" aria-hidden="true" />
         </ActionMenu>
         <IconButton v-if="moveLabel" :icon="ArrowLeftRight" size="small" :label="moveLabel" @click="emit('moveHome')" />

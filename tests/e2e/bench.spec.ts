@@ -200,6 +200,10 @@ test('a step is copied to another input, with its values, as one step of undo', 
   await openBench(page, server, 'cloth')
   await page.getByTestId('step-crop').getByRole('button').first().click()
   await page.getByRole('button', { name: 'Copy Crop' }).click()
+  const panel = (await page.getByRole('complementary').last().boundingBox())!
+  const entry = (await page.getByRole('menuitem', { name: 'Apiary wall' }).boundingBox())!
+  expect(entry.x).toBeGreaterThan(panel.x)
+  expect(entry.x + entry.width).toBeLessThan(panel.x + panel.width)
   await page.getByRole('menuitem', { name: 'Apiary wall' }).click()
   await expect(page.getByText('Crop is in the steps of Apiary wall now')).toBeVisible()
   await page.getByRole('link', { name: /Apiary wall/ }).click()
