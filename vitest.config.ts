@@ -18,6 +18,8 @@ export default defineConfig({
             'standins/**/*.test.ts',
             'tests/references/**/*.test.ts',
             'tests/documents/**/*.test.ts',
+            'tests/scripts/**/*.test.ts',
+            'tests/model/**/*.test.ts',
           ],
           testTimeout: 60_000,
           hookTimeout: 60_000,

@@ -84,6 +84,8 @@ export type ToEngine =
       readonly x: number
       readonly y: number
       readonly beforeStepId: string | null
+      /** A layer whose own treatment is added, as its scene shows it. */
+      readonly layer: LayerPlace | null
     }
 
 /** Figures of the last second or so. */
@@ -96,6 +98,8 @@ export interface EngineStats {
     readonly widthPx: number
     readonly heightPx: number
     readonly showsCard: boolean
+    /** Layers of the scene on air that are left out for want of a picture. */
+    readonly leftOut: readonly string[]
   }
   /** Mean time to make a frame. */
   readonly frameMs: number
@@ -127,6 +131,8 @@ export type FromEngine =
   | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
   | { readonly type: 'cameraEnded'; readonly inputId: string }
+  /** A frame could not be made; the next ones are tried all the same. Told once for each reason. */
+  | { readonly type: 'faulted'; readonly reason: string }
   | { readonly type: 'failed'; readonly reason: string }
 
 /** What a stand-in posts through its port; the buffer comes back for reuse. */

@@ -5,6 +5,7 @@ import { existsSync, readdirSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ensurePackages } from './ensure-deps.mjs'
+import { keepRunning } from './keep-running.mjs'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 const say = (text) => process.stdout.write(`${text}\n`)
@@ -34,9 +35,21 @@ async function main() {
   }
   say('Starting the server.')
   const watch = process.argv.includes('--watch') ? ['watch'] : []
-  const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', ...watch, 'server/main.ts'], { stdio: 'inherit' })
-  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
-  server.on('exit', (code) => process.exit(code ?? 0))
+  let server = null
+  let isStopping = false
+  for (const signal of ['SIGINT', 'SIGTERM']) {
+    process.on(signal, () => {
+      isStopping = true
+      server?.kill(signal)
+    })
+  }
+  const start = () =>
+    new Promise((resolve) => {
+      server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', ...watch, 'server/main.ts'], { stdio: 'inherit' })
+      server.once('exit', (code, signal) => resolve({ code, signal }))
+    })
+  const wait = (delayMs) => new Promise((resolve) => setTimeout(resolve, delayMs))
+  process.exitCode = await keepRunning({ start, isStopping: () => isStopping, say, wait, nowMs: () => performance.now() })
 }
 
 main().catch((error) => {

@@ -18,11 +18,12 @@ export interface AppDeps {
   readonly presets: PresetStore
   readonly origins: Origins
   readonly distDir: string
+  readonly dataDir: string
   readonly log: Logger
 }
 
 /** Builds the studio's web application; `main.ts` listens. */
-export function createApp({ shows, assets, presets, origins, distDir, log }: AppDeps): Express {
+export function createApp({ shows, assets, presets, origins, distDir, dataDir, log }: AppDeps): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(origins))
@@ -37,10 +38,18 @@ export function createApp({ shows, assets, presets, origins, distDir, log }: App
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           fontSrc: ["'self'", 'data:'],
-          connectSrc: ["'self'", 'ws://localhost:*', 'ws://127.0.0.1:*'],
+          // Its own address only; for sockets that is the same host and port.
+          connectSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
           frameAncestors: ["'none'"],
         },
       },
+      // Nothing of another origin is taken in, so that no other page shares a process or a fine clock with us.
+      crossOriginEmbedderPolicy: { policy: 'require-corp' },
+      crossOriginOpenerPolicy: { policy: 'same-origin' },
+      // The guard sets it: the driver alone is for other origins.
       crossOriginResourcePolicy: false,
       strictTransportSecurity: false,
     }),
@@ -60,6 +69,6 @@ export function createApp({ shows, assets, presets, origins, distDir, log }: App
     response.setHeader('Cache-Control', 'no-cache')
     response.sendFile(path.join(distDir, 'app', 'index.html'))
   })
-  app.use(errorHandler(log))
+  app.use(errorHandler(log, dataDir))
   return app
 }

@@ -2,7 +2,6 @@ import path from 'node:path'
 
 /** Where the server listens and keeps things. */
 export interface ServerConfig {
-  readonly host: string
   readonly port: number
   readonly meetingPort: number
   readonly dataDir: string
@@ -12,7 +11,6 @@ export interface ServerConfig {
 /** Reads GREEN_ROOM_PORT, GREEN_ROOM_MEETING_PORT and GREEN_ROOM_DATA. Throws a RangeError for a bad port. */
 export function readConfig(environment: NodeJS.ProcessEnv, rootDir: string): ServerConfig {
   return {
-    host: '127.0.0.1',
     port: portOf('GREEN_ROOM_PORT', environment['GREEN_ROOM_PORT'], 4600),
     meetingPort: portOf('GREEN_ROOM_MEETING_PORT', environment['GREEN_ROOM_MEETING_PORT'], 4601),
     dataDir: environment['GREEN_ROOM_DATA'] ?? path.join(rootDir, 'data'),

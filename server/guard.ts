@@ -23,18 +23,32 @@ export function isLocalHost(request: IncomingMessage): boolean {
   return LOCAL_NAMES.has(name)
 }
 
+/** Refuses a Host that does not name this machine. */
+export function hostGuard(): RequestHandler {
+  return (request, _response, next) => {
+    next(isLocalHost(request) ? undefined : foreignHost(request))
+  }
+}
+
+function foreignHost(request: IncomingMessage): HttpError {
+  return new HttpError(403, 'foreign-host', `This server only answers to localhost, not to "${request.headers.host ?? ''}". Open http://localhost instead.`)
+}
+
 /** Refuses a foreign Host, and a foreign Origin on anything that is not the public driver. */
 export function guard(origins: Origins): RequestHandler {
   return (request, response, next) => {
     if (!isLocalHost(request)) {
-      next(new HttpError(403, 'foreign-host', `This server only answers to localhost, not to "${request.headers.host ?? ''}". Open http://localhost instead.`))
+      next(foreignHost(request))
       return
     }
     const { origin } = request.headers
     const isPublic = request.path.startsWith('/webcam/')
+    response.setHeader('Cross-Origin-Resource-Policy', isPublic ? 'cross-origin' : 'same-origin')
     if (isPublic) {
-      response.setHeader('Cross-Origin-Resource-Policy', 'cross-origin')
-    } else if (origin !== undefined && !origins.studio().includes(origin)) {
+      next()
+      return
+    }
+    if (origin !== undefined && !origins.studio().includes(origin)) {
       next(new HttpError(403, 'foreign-origin', `Pages from "${origin}" may not use this server. Open Green Room at its own address.`))
       return
     }

@@ -5,6 +5,9 @@ import { seedDemo } from '../demo/seed.ts'
 import { readConfig } from './config.ts'
 import { startServer } from './start-server.ts'
 
+/** As scripts/keep-running.mjs knows it. */
+const CANNOT_START = 2
+
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 
 async function main(): Promise<void> {
@@ -18,5 +21,6 @@ async function main(): Promise<void> {
 
 main().catch((error: unknown) => {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
-  process.exit(1)
+  // The launcher does not try again: it would fail the same way.
+  process.exit(CANNOT_START)
 })

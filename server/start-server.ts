@@ -1,11 +1,12 @@
-import { createServer, type Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
+import { createServer } from 'node:http'
+import type { Express } from 'express'
 import { pino, type Logger } from 'pino'
 import { createApp } from './app.ts'
 import { AssetStore } from './assets/asset-store.ts'
 import type { ServerConfig } from './config.ts'
-import { openDatabase } from './db/database.ts'
+import { Database } from './db/database.ts'
 import { originsOf } from './guard.ts'
+import { listenLocally, type Site } from './listen-locally.ts'
 import { createMeetingSite } from './meeting-site.ts'
 import { PresetStore } from './presets/preset-store.ts'
 import { ShowStore } from './shows/show-store.ts'
@@ -16,49 +17,41 @@ export interface RunningServer {
   readonly meetingUrl: string
   readonly shows: ShowStore
   readonly assets: AssetStore
+  readonly database: Database
   close(): Promise<void>
 }
 
 /** Opens the database, listens on loopback with both sites, and returns their addresses. */
 export async function startServer(config: ServerConfig, log: Logger = pino({ level: 'warn' })): Promise<RunningServer> {
-  const sequelize = await openDatabase(config.dataDir)
-  const shows = new ShowStore(sequelize)
-  const assets = new AssetStore(sequelize, config.dataDir)
-  const presets = new PresetStore(sequelize)
+  const database = await Database.open(config.dataDir)
+  const opened: Site[] = []
   const ports = { studio: config.port, meeting: config.meetingPort }
   const origins = { studio: () => originsOf(ports.studio), meeting: () => originsOf(ports.meeting) }
-  const hub = new SignalHub(origins)
-  const studioServer = createServer(createApp({ shows, assets, presets, origins, distDir: config.distDir, log }))
-  const meetingServer = createServer(createMeetingSite(config.distDir, () => `http://localhost:${ports.studio}`))
-  hub.attach(studioServer)
-  ports.studio = await listen(studioServer, config.port, config.host)
-  ports.meeting = await listen(meetingServer, config.meetingPort, config.host)
-  return {
-    studioUrl: `http://localhost:${ports.studio}`,
-    meetingUrl: `http://localhost:${ports.meeting}`,
-    shows,
-    assets,
-    close: async () => {
-      hub.close()
-      await Promise.all([closeServer(studioServer), closeServer(meetingServer)])
-      await sequelize.close()
-    },
+  const hub = new SignalHub(origins, log)
+  const close = async (): Promise<void> => {
+    hub.close()
+    await Promise.all(opened.map((site) => site.close()))
+    await database.close()
   }
-}
-
-function listen(server: Server, port: number, host: string): Promise<number> {
-  return new Promise((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      const isTaken = error.code === 'EADDRINUSE'
-      reject(isTaken ? new Error(`Port ${port} is in use. Stop the other program, or set GREEN_ROOM_PORT and GREEN_ROOM_MEETING_PORT.`) : error)
-    })
-    server.listen(port, host, () => resolve((server.address() as AddressInfo).port))
-  })
-}
-
-function closeServer(server: Server): Promise<void> {
-  return new Promise((resolve) => {
-    server.close(() => resolve())
-    server.closeAllConnections()
-  })
+  try {
+    const shows = new ShowStore(database)
+    const assets = new AssetStore(database, config.dataDir)
+    const presets = new PresetStore(database)
+    const { distDir, dataDir } = config
+    const studio = createApp({ shows, assets, presets, origins, distDir, dataDir, log })
+    const meeting = createMeetingSite(distDir, () => `http://localhost:${ports.studio}`, log)
+    const openSite = async (app: Express, port: number): Promise<Site> => {
+      const site = await listenLocally(() => createServer(app), port)
+      opened.push(site)
+      return site
+    }
+    const studioSite = await openSite(studio, config.port)
+    ports.studio = studioSite.port
+    ports.meeting = (await openSite(meeting, config.meetingPort)).port
+    for (const server of studioSite.servers) hub.attach(server)
+    return { studioUrl: `http://localhost:${ports.studio}`, meetingUrl: `http://localhost:${ports.meeting}`, shows, assets, database, close }
+  } catch (error) {
+    await close()
+    throw error
+  }
 }

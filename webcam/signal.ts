@@ -1,6 +1,10 @@
 // What travels between a studio and a meeting page to bring them together. Pictures do not.
 import { z } from 'zod'
 
+/** A session's id as a meeting makes it; the server puts the meeting's number before it, so that none can speak for another. */
+const meetingSession = z.string().max(60)
+const session = z.string().max(80)
+
 const description = z.object({ type: z.enum(['offer', 'answer']), sdp: z.string().max(100_000) })
 const candidate = z.object({
   candidate: z.string().max(2000),
@@ -11,10 +15,10 @@ const candidate = z.object({
 
 /** From a meeting page. */
 export const fromMeetingSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('want'), session: z.string().max(60) }),
-  z.object({ type: z.literal('description'), session: z.string().max(60), description }),
-  z.object({ type: z.literal('candidate'), session: z.string().max(60), candidate }),
-  z.object({ type: z.literal('bye'), session: z.string().max(60) }),
+  z.object({ type: z.literal('want'), session: meetingSession }),
+  z.object({ type: z.literal('description'), session: meetingSession, description }),
+  z.object({ type: z.literal('candidate'), session: meetingSession, candidate }),
+  z.object({ type: z.literal('bye'), session: meetingSession }),
 ])
 export type FromMeeting = z.infer<typeof fromMeetingSchema>
 
@@ -24,16 +28,17 @@ export type ToMeeting =
 
 /** From a studio: answers to one meeting, or what it is doing. */
 export const fromStudioSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('feed'), isOn: z.boolean() }),
-  z.object({ type: z.literal('description'), session: z.string().max(60), description }),
-  z.object({ type: z.literal('candidate'), session: z.string().max(60), candidate }),
-  z.object({ type: z.literal('bye'), session: z.string().max(60) }),
+  /** `isAgain`: the feed ran before this connection was made, so that it does not take the place of one that runs. */
+  z.object({ type: z.literal('feed'), isOn: z.boolean(), isAgain: z.boolean() }),
+  z.object({ type: z.literal('description'), session, description }),
+  z.object({ type: z.literal('candidate'), session, candidate }),
+  z.object({ type: z.literal('bye'), session }),
 ])
 export type FromStudio = z.infer<typeof fromStudioSchema>
 
-/** To a studio: a meeting's message, with the page's true origin as the transport saw it. */
-export interface ToStudio {
-  readonly type: 'meeting'
-  readonly origin: string
-  readonly message: FromMeeting
-}
+/** To a studio. */
+export type ToStudio =
+  /** A meeting's message, with the page's true origin as the transport saw it. */
+  | { readonly type: 'meeting'; readonly origin: string; readonly message: FromMeeting }
+  /** Another tab sends the feed; this one's has ended. */
+  | { readonly type: 'feedTaken' }

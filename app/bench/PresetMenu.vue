@@ -12,7 +12,7 @@ import { usePresets } from './use-presets.ts'
 const props = defineProps<{ input: Input }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const { presets, load, save, remove, apply, exportFile, importFile, copyTo } = usePresets()
+const { presets, unreadable, load, save, remove, apply, exportFile, importFile, copyTo } = usePresets()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const isNaming = ref(false)
 const name = ref('')
@@ -35,7 +35,7 @@ const actions = computed<MenuAction[]>(() => [
     ...(index === 0 ? { group: t('presets.copyTo') } : {}),
     run: () => copyTo(other.id, other.name),
   })),
-  ...presets.value.map((preset, index) => ({
+  ...[...presets.value, ...unreadable.value.map((each) => ({ ...each, name: t('presets.unreadable', { name: each.name }) }))].map((preset, index) => ({
     label: preset.name,
     icon: Trash2,
     ...(index === 0 ? { group: t('presets.delete') } : {}),

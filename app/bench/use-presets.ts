@@ -7,7 +7,7 @@ import { applyChain, treatmentAt } from '../../core/show/edits.ts'
 import { readChain } from '../../core/show/migrate.ts'
 import { issueLines, type ChainFile } from '../../core/show/schema.ts'
 import type { Step } from '../../core/show/show.ts'
-import { api, type Preset } from '../show/api.ts'
+import { api, type Preset, type UnreadablePreset } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useBenchStore } from './bench.store.ts'
@@ -17,6 +17,7 @@ export function usePresets() {
   const showStore = useShowStore()
   const bench = useBenchStore()
   const presets = shallowRef<readonly Preset[]>([])
+  const unreadable = shallowRef<readonly UnreadablePreset[]>([])
 
   const chainNow = (): readonly Step[] => (showStore.show === null ? [] : treatmentAt(showStore.show, bench.home))
 
@@ -37,7 +38,9 @@ export function usePresets() {
   }
 
   async function load(): Promise<void> {
-    presets.value = (await attempt(api.listPresets)) ?? []
+    const listed = await attempt(api.listPresets)
+    presets.value = listed?.presets ?? []
+    unreadable.value = listed?.unreadable ?? []
   }
 
   async function save(name: string): Promise<void> {
@@ -47,7 +50,7 @@ export function usePresets() {
     await load()
   }
 
-  async function remove(preset: Preset): Promise<void> {
+  async function remove(preset: { readonly id: string }): Promise<void> {
     await attempt(() => api.deletePreset(preset.id))
     await load()
   }
@@ -83,5 +86,5 @@ export function usePresets() {
     toast(t('presets.copied', { name }))
   }
 
-  return { presets, load, save, remove, apply, exportFile, importFile, copyTo }
+  return { presets, unreadable, load, save, remove, apply, exportFile, importFile, copyTo }
 }

@@ -4,6 +4,7 @@ import { ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
+import { Watchdog } from '../../engine/client/watchdog.ts'
 import type { CameraControls } from '../../engine/client/camera-controls.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
@@ -12,6 +13,7 @@ import { useShowStore } from '../show/show.store.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { storedPin, storePin } from './use-executor.ts'
+import { forgetOnAir, recallOnAir, rememberOnAir } from './on-air-memory.ts'
 import { openStandin } from './open-standin.ts'
 import { StudioLink } from './studio-link.ts'
 
@@ -34,6 +36,12 @@ export const useEngineStore = defineStore('engine', () => {
   const failure = ref<string | null>(null)
   const assetFailure = ref<string | null>(null)
   const isServerReached = ref(false)
+  /** Why a frame could not be made; the engine went on. */
+  const faulted = ref<string | null>(null)
+  /** Whether the engine had to be started again because it did not answer. */
+  const hasRestarted = ref(false)
+  /** Whether another tab took the feed over. */
+  const isFeedTaken = ref(false)
   /** Grows when the engine starts anew, so that views open their pictures again. */
   const generation = ref(0)
   const canFeed = 'MediaStreamTrackGenerator' in window && 'MediaStreamTrackProcessor' in window
@@ -49,8 +57,20 @@ export const useEngineStore = defineStore('engine', () => {
       if (showId === showStore.showId) showStore.setEditor(isEditor)
     },
   })
-  const host = new StudioHost(link.signalling, (count) => (meetingCount.value = count))
+  showStore.onYield((showId) => link.yield(showId))
+  const host = new StudioHost(link.signalling, { onCount: (count) => (meetingCount.value = count), onTaken: feedTaken })
   let lastFailureMs = -Infinity
+  const watchdog = new Watchdog(
+    { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer) },
+    () => {
+      // What it last reported is no longer true.
+      stats.value = null
+      hasRestarted.value = true
+      recover('it does not answer')
+    },
+  )
+  /** The engine reports only once it has a show. */
+  let isWatched = false
   let engine = makeEngine()
   const cameras = new CameraManager(
     {
@@ -78,10 +98,15 @@ export const useEngineStore = defineStore('engine', () => {
 
   function makeEngine(): StudioEngine {
     const made = new StudioEngine(engineFiles, pin.value, {
+      onReady: () => watchdog.note(),
       onExecutor: (state) => (executor.value = state),
       onFirstPicture: () => (hasFirstPicture.value = true),
       onSources: (next) => (infos.value = next),
-      onStats: (next) => (stats.value = next),
+      onStats: (next) => {
+        stats.value = next
+        watchdog.note()
+      },
+      onFaulted: (reason) => (faulted.value = reason),
       onScopes: (inputId, next) => {
         if (inputId === watched?.inputId) scopes.value = next
       },
@@ -100,6 +125,8 @@ export const useEngineStore = defineStore('engine', () => {
       if (show === null) return
       engine.setShow(show)
       cameras.follow(show)
+      if (!isWatched) watchdog.start()
+      isWatched = true
     },
     { immediate: true },
   )
@@ -131,13 +158,18 @@ export const useEngineStore = defineStore('engine', () => {
 
   /** Starts the engine's worker anew after it died; the feed shows the card meanwhile. */
   function restart(): void {
+    watchdog.stop()
     host.setFeed(null)
     engine.dispose()
     engine = makeEngine()
     failure.value = null
     generation.value += 1
     const { show, onAirId } = showStore
-    if (show === null) return
+    if (show === null) {
+      isWatched = false
+      return
+    }
+    watchdog.start()
     engine.setShow(show)
     if (onAirId !== null) engine.setOnAir(onAirId)
     for (const input of show.inputs) if (input.kind === 'camera') cameras.retry(input.id)
@@ -152,16 +184,42 @@ export const useEngineStore = defineStore('engine', () => {
     engine.watch(inputId, layer)
   }
 
-  function startFeed(): void {
+  function startFeed(isAgain = false): void {
     if (!canFeed || isFeedOn.value) return
     isFeedOn.value = true
-    host.setFeed(engine.openFeed())
+    isFeedTaken.value = false
+    host.setFeed(engine.openFeed(), isAgain)
   }
 
   function stopFeed(): void {
     isFeedOn.value = false
     host.setFeed(null)
     engine.closeFeed()
+  }
+
+  /** Another tab sends the feed now, so this one's control must not say that it does. */
+  function feedTaken(): void {
+    isFeedOn.value = false
+    isFeedTaken.value = true
+    engine.closeFeed()
+  }
+
+  // Remembers what is on air in this tab, so that reloading the page goes on with it.
+  watch([isFeedOn, () => showStore.showId, () => showStore.onAirId], ([isOn, showId, sceneId]) => {
+    if (!isOn) forgetOnAir()
+    else if (showId !== null && sceneId !== null) rememberOnAir({ showId, sceneId })
+  })
+  const before = recallOnAir()
+  if (before !== null) {
+    const stop = watch(
+      () => showStore.showId,
+      (showId) => {
+        if (showId !== before.showId) return
+        stop()
+        if (showStore.show?.scenes.some((scene) => scene.id === before.sceneId) === true) showStore.setOnAir(before.sceneId)
+        startFeed(true)
+      },
+    )
   }
 
   /** Lets the processor or the graphics card make the pictures, or whichever is faster. */
@@ -171,8 +229,11 @@ export const useEngineStore = defineStore('engine', () => {
     engine.pinExecutor(next)
   }
 
+  /** Edits the show here instead of in another tab, once that has saved. */
   function takeOver(): void {
-    if (showStore.showId !== null) link.edit(showStore.showId, true)
+    if (showStore.showId === null) return
+    showStore.claim()
+    link.edit(showStore.showId, true)
   }
 
   return {
@@ -191,18 +252,21 @@ export const useEngineStore = defineStore('engine', () => {
     failure,
     assetFailure,
     isServerReached,
+    faulted,
+    hasRestarted,
+    isFeedTaken,
     generation,
     canFeed,
     openView: (canvas: OffscreenCanvas, request: Parameters<StudioEngine['openView']>[1]) => engine.openView(canvas, request),
     changeView: (viewId: string, request: Parameters<StudioEngine['changeView']>[1]) => engine.changeView(viewId, request),
     closeView: (viewId: string) => engine.closeView(viewId),
     freeze: (inputId: string, isFrozen: boolean) => engine.freeze(inputId, isFrozen),
-    pick: (inputId: string, x: number, y: number, beforeStepId: string | null) => engine.pick(inputId, x, y, beforeStepId),
+    pick: (inputId: string, x: number, y: number, beforeStepId: string | null, layer: LayerPlace | null) => engine.pick(inputId, x, y, beforeStepId, layer),
     grab: (inputId: string, beforeStepId: string | null, layer: LayerPlace | null) => engine.grab(inputId, beforeStepId, layer),
     watchScopes,
     retryCamera: (inputId: string) => cameras.retry(inputId),
     restart,
-    startFeed,
+    startFeed: () => startFeed(),
     stopFeed,
     takeOver,
   }

@@ -3,7 +3,10 @@ import type { FromStudio, ToStudio } from '../../webcam/signal.ts'
 import type { Transport } from '../../webcam/transport/transport.ts'
 import { WebSocketTransport } from '../../webcam/transport/websocket-transport.ts'
 
-type EditorRequest = { readonly type: 'edit'; readonly showId: string; readonly takeOver: boolean } | { readonly type: 'leave' }
+type EditorRequest =
+  | { readonly type: 'edit'; readonly showId: string; readonly takeOver: boolean; readonly isAgain: boolean }
+  | { readonly type: 'yield'; readonly showId: string }
+  | { readonly type: 'leave' }
 type EditorAnswer = { readonly type: 'editor'; readonly showId: string; readonly isEditor: boolean }
 
 export interface StudioLinkEvents {
@@ -18,6 +21,9 @@ export class StudioLink {
   readonly signalling: Transport<FromStudio, ToStudio>
   readonly #socket: WebSocketTransport<FromStudio | EditorRequest, ToStudio | EditorAnswer>
   #showId: string | null = null
+  /** Whether this tab edits, and whether it was told to take over and has not heard yet. */
+  #isEditor = false
+  #wantsOver = false
 
   constructor(events: StudioLinkEvents) {
     const url = new URL('/signal?role=studio', location.href)
@@ -31,11 +37,14 @@ export class StudioLink {
       close: () => socket.close(),
     }
     socket.onMessage = (message) => {
-      if (message.type === 'editor') events.onEditor(message.showId, message.isEditor)
-      else this.signalling.onMessage?.(message)
+      if (message.type === 'editor') {
+        this.#isEditor = message.isEditor && message.showId === this.#showId
+        if (this.#isEditor) this.#wantsOver = false
+        events.onEditor(message.showId, message.isEditor)
+      } else this.signalling.onMessage?.(message)
     }
     socket.onState = (isOpen) => {
-      if (isOpen && this.#showId !== null) socket.send({ type: 'edit', showId: this.#showId, takeOver: false })
+      if (isOpen && this.#showId !== null) socket.send({ type: 'edit', showId: this.#showId, takeOver: this.#wantsOver, isAgain: this.#isEditor })
       this.signalling.onState?.(isOpen)
       events.onOpen(isOpen)
     }
@@ -43,13 +52,22 @@ export class StudioLink {
 
   /** Asks to edit a show. */
   edit(showId: string, takeOver: boolean): void {
+    if (showId !== this.#showId) this.#isEditor = false
     this.#showId = showId
-    this.#socket.send({ type: 'edit', showId, takeOver })
+    this.#wantsOver = takeOver
+    this.#socket.send({ type: 'edit', showId, takeOver, isAgain: false })
+  }
+
+  /** Tells that everything is saved and another tab may edit. */
+  yield(showId: string): void {
+    this.#socket.send({ type: 'yield', showId })
   }
 
   /** Stops editing. */
   leave(): void {
     this.#showId = null
+    this.#isEditor = false
+    this.#wantsOver = false
     this.#socket.send({ type: 'leave' })
   }
 }

@@ -101,7 +101,7 @@ function rename(name: string): void {
     v-if="showStore.showId"
     :is-open="isVersionsOpen"
     :show-id="showStore.showId"
+    :restore="showStore.restoreVersion"
     @close="isVersionsOpen = false"
-    @restored="showStore.reload()"
   />
 </template>

@@ -13,21 +13,27 @@ const route = useRoute()
 const showStore = useShowStore()
 const engine = useEngineStore()
 
+/** Names of the layers that the audience does not see for want of a picture. */
+const leftOut = computed(() => {
+  const ids = engine.isFeedOn ? (engine.stats?.feed.leftOut ?? []) : []
+  const layers = showStore.show?.scenes.flatMap((scene) => scene.layers) ?? []
+  return ids.map((id) => layers.find((layer) => layer.id === id)?.name ?? '').join(', ')
+})
+
 const notice = computed(() => {
   if (route.name !== 'build' && route.name !== 'bench') return null
   if (engine.failure !== null) return { text: t('engine.failed', { reason: engine.failure }), act: t('engine.restart'), run: () => engine.restart() }
   if (!engine.canFeed) return { text: t('feed.unsupported'), act: null, run: () => undefined }
-  if (!showStore.isEditor) return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: takeOver }
-  if (showStore.saveState.kind === 'stale') return { text: t('save.stale'), act: t('tabs.takeOver'), run: takeOver }
+  if (showStore.saveState.kind === 'unkept') return { text: t('save.unkeptHelp'), act: null, run: () => undefined }
+  if (showStore.role === 'watching') return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: () => engine.takeOver() }
+  if (engine.isFeedTaken) return { text: t('feed.taken'), act: t('errors.close'), run: () => (engine.isFeedTaken = false) }
+  if (engine.hasRestarted) return { text: t('engine.restarted'), act: t('errors.close'), run: () => (engine.hasRestarted = false) }
+  if (engine.faulted !== null) return { text: t('engine.faulted', { reason: engine.faulted }), act: t('errors.close'), run: () => (engine.faulted = null) }
+  if (leftOut.value !== '') return { text: t('feed.leftOut', { names: leftOut.value }), act: null, run: () => undefined }
   if (engine.assetFailure !== null)
     return { text: t('engine.assetFailed', { reason: engine.assetFailure }), act: t('errors.close'), run: () => (engine.assetFailure = null) }
   return null
 })
-
-async function takeOver(): Promise<void> {
-  await showStore.reload()
-  engine.takeOver()
-}
 </script>
 
 <template>

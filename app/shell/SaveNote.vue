@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { Check, CloudOff, LoaderCircle, TriangleAlert } from 'lucide-vue-next'
+import { Check, CloudOff, Copy, LoaderCircle, TriangleAlert } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useShowStore } from '../show/show.store.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
-const icons = { saved: Check, saving: LoaderCircle, offline: CloudOff, stale: TriangleAlert, refused: TriangleAlert } as const
+const icons = { saved: Check, saving: LoaderCircle, offline: CloudOff, unkept: TriangleAlert, filing: Copy, refused: TriangleAlert } as const
 const words = computed(() => {
   const state = showStore.saveState
   return state.kind === 'refused' ? t('save.refused', { why: state.why }) : t(`save.${state.kind}`)

@@ -7,11 +7,15 @@ export interface ShowSummary {
   readonly revision: number
   readonly updatedAt: string
   readonly sceneCount: number
+  /** Why the stored show cannot be read; null when it can. */
+  readonly unreadable: string | null
 }
 
 export interface StoredShow {
   readonly id: string
   readonly revision: number
+  /** The id of the save that made this revision. */
+  readonly saveId: string | null
   readonly updatedAt: string
   readonly show: Show
 }
@@ -21,6 +25,7 @@ export interface ShowVersion {
   readonly savedAt: string
   readonly sceneCount: number
   readonly layerCount: number
+  readonly isReadable: boolean
 }
 
 export interface Asset {
@@ -37,6 +42,13 @@ export interface Preset {
   readonly chain: ChainFile
 }
 
+/** A preset that cannot be read any more. */
+export interface UnreadablePreset {
+  readonly id: string
+  readonly name: string
+  readonly reason: string
+}
+
 /** A refusal by the server, in its words. */
 export class ApiError extends Error {
   readonly status: number
@@ -49,6 +61,9 @@ export class ApiError extends Error {
   }
 }
 
+/** A server that does not answer a short request for this long counts as unreachable. */
+const ANSWER_MS = 15_000
+
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
   const response = await fetch(`/api${path}`, init)
   if (response.status === 204) return undefined as T
@@ -60,21 +75,24 @@ async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
 }
 
 function sending(method: string, body: unknown): RequestInit {
-  return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
+  return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), signal: AbortSignal.timeout(ANSWER_MS) }
 }
 
 /** The server's calls. All throw an ApiError when refused and a TypeError when unreachable. */
 export const api = {
   listShows: async () => (await call<{ shows: ShowSummary[] }>('/shows')).shows,
   getShow: (id: string) => call<StoredShow>(`/shows/${encodeURIComponent(id)}`),
-  createShow: (show: Show) => call<StoredShow>('/shows', sending('POST', { show })),
-  saveShow: (id: string, baseRevision: number, show: Show) =>
-    call<{ revision: number }>(`/shows/${encodeURIComponent(id)}`, sending('PUT', { baseRevision, show })),
+  /** With an `id`, asking twice makes one show. */
+  createShow: (show: Show, id?: string) => call<StoredShow>('/shows', sending('POST', id === undefined ? { show } : { show, id })),
+  saveShow: (id: string, baseRevision: number, show: Show, saveId: string) =>
+    call<{ revision: number }>(`/shows/${encodeURIComponent(id)}`, sending('PUT', { baseRevision, show, saveId })),
   deleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}`, { method: 'DELETE' }),
-  undeleteShow: (id: string) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/undelete`, { method: 'POST' }),
+  undeleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}/undelete`, { method: 'POST' }),
   listVersions: async (id: string) => (await call<{ versions: ShowVersion[] }>(`/shows/${encodeURIComponent(id)}/versions`)).versions,
   restoreVersion: (id: string, revision: number) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/restore`, sending('POST', { revision })),
-  listPresets: async () => (await call<{ presets: Preset[] }>('/presets')).presets,
+  /** Where a show's stored text can be had, readable or not. */
+  documentUrl: (id: string) => `/api/shows/${encodeURIComponent(id)}/document`,
+  listPresets: () => call<{ presets: Preset[]; unreadable: UnreadablePreset[] }>('/presets'),
   savePreset: (name: string, chain: ChainFile) => call<Preset>('/presets', sending('POST', { name, chain })),
   deletePreset: (id: string) => call<void>(`/presets/${encodeURIComponent(id)}`, { method: 'DELETE' }),
   addAsset: (file: File) =>

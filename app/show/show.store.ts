@@ -2,64 +2,84 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef } from 'vue'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
-import { api, ApiError } from './api.ts'
+import { api, type StoredShow } from './api.ts'
+import { browserHost, holdTabLock } from './browser-host.ts'
 import { History } from './history.ts'
-import { SaveQueue, takePending, type SaveHost, type SaveState } from './save-queue.ts'
+import { ShowSession, type Role, type SessionNotice, type ShowChange } from './show-session.ts'
+import type { SaveState } from './show-saver.ts'
 
-const saveHost: SaveHost = {
-  put: async (id, baseRevision, show) => (await api.saveShow(id, baseRevision, show)).revision,
-  judge: (error) => {
-    if (!(error instanceof ApiError)) return 'offline'
-    if (error.status === 409) return 'stale'
-    return error.status >= 500 ? 'offline' : { refused: error.message }
-  },
-  storage: localStorage,
-  setTimer: (run, delayMs) => window.setTimeout(run, delayMs),
-  clearTimer: (timer) => window.clearTimeout(timer),
-}
-
-export type OpenOutcome = 'opened' | 'recovered' | 'recovered-copy'
+/** What the presenter is to be told. */
+export type ShowNotice = { readonly kind: ShowChange } | SessionNotice
 
 export const useShowStore = defineStore('show', () => {
   const showId = ref<string | null>(null)
   const show = shallowRef<Show | null>(null)
   const saveState = shallowRef<SaveState>({ kind: 'saved' })
   /** Whether this tab may edit; another tab may have the show. */
-  const isEditor = ref(true)
+  const role = ref<Role>('asking')
   const sceneId = ref<string | null>(null)
   const layerId = ref<string | null>(null)
   const onAirId = ref<string | null>(null)
   const history = shallowRef(new History(() => performance.now()))
-  let queue: SaveQueue | null = null
+  const notice = shallowRef<ShowNotice | null>(null)
+  /** Tells the server that another tab may edit now. */
+  let yieldShow: (showId: string) => void = () => undefined
+  let copyName: (name: string) => string = (name) => name
+  const host = browserHost((name) => copyName(name))
+  let session: ShowSession | null = null
+  let opening = 0
+  /** Closed sessions that still save. */
+  const finishing = new Map<string, ShowSession>()
+  holdTabLock()
 
+  const isEditor = computed(() => role.value === 'editing')
   const scene = computed<Scene | null>(() => show.value?.scenes.find((candidate) => candidate.id === sceneId.value) ?? null)
   const layer = computed<Layer | null>(() => scene.value?.layers.find((candidate) => candidate.id === layerId.value) ?? null)
   const undoLabel = computed(() => history.value.undoLabel)
   const redoLabel = computed(() => history.value.redoLabel)
 
-  /** Loads a show and what this browser may have kept of it. */
-  async function open(id: string, copyName: (name: string) => string): Promise<OpenOutcome> {
+  /** Loads a show; `named` gives the name of a copy, should one have to be made. */
+  async function open(id: string, named: (name: string) => string): Promise<void> {
+    copyName = named
+    opening += 1
+    const turn = opening
     const stored = await api.getShow(id)
+    // Another show was asked for meanwhile.
+    if (turn !== opening) return
     close()
     showId.value = id
     history.value = new History(() => performance.now())
-    queue = new SaveQueue(saveHost, id, stored.revision, (state) => (saveState.value = state))
-    saveState.value = { kind: 'saved' }
-    adopt(stored.show)
-    const pending = takePending(localStorage, id)
-    if (pending === null || JSON.stringify(pending.show) === JSON.stringify(stored.show)) return 'opened'
-    if (pending.baseRevision === stored.revision) {
-      edit('', () => pending.show)
-      return 'recovered'
-    }
-    await api.createShow({ ...pending.show, name: copyName(pending.show.name).slice(0, 80) })
-    return 'recovered-copy'
+    role.value = 'asking'
+    // What was not saved when this show was closed goes on from there.
+    const unfinished = finishing.get(id)
+    finishing.delete(id)
+    session = unfinished ?? startSession(id, stored)
+    session.reopen()
+    saveState.value = session.saver.state
+    adopt(session.saver.unsaved ?? stored.show)
+  }
+
+  function startSession(id: string, stored: StoredShow): ShowSession {
+    return new ShowSession(host, id, stored, {
+      onShow: (next, why) => {
+        if (why !== 'recovered') history.value = new History(() => performance.now())
+        adopt(next)
+        notice.value = { kind: why }
+      },
+      onSaveState: (state) => (saveState.value = state),
+      onRole: (next) => (role.value = next),
+      onNotice: (next) => (notice.value = next),
+      onYield: () => yieldShow(id),
+    })
   }
 
   function close(): void {
-    queue?.flush()
-    queue?.close()
-    queue = null
+    if (session !== null) {
+      const closing = session
+      closing.close()
+      if (closing.saver.unsaved !== null) finishInBackground(closing)
+    }
+    session = null
     showId.value = null
     show.value = null
     sceneId.value = null
@@ -77,47 +97,51 @@ export const useShowStore = defineStore('show', () => {
   }
 
   /**
-   * Makes an edit: `change` is a pure edit of core. `key` joins a run of edits, such as one drag,
-   * into one step of undo. A tab that only watches edits nothing.
+   * Makes an edit: `make` is a pure edit of core. `key` joins a run of edits, such as one drag,
+   * into one step of undo. A tab that only watches edits nothing; one that is about to edit does it then.
    */
-  function edit(label: string, change: (show: Show) => Show, key: string | null = null): void {
+  function edit(label: string, make: (show: Show) => Show, key: string | null = null): void {
+    session?.whenEditing(() => change(label, make, key))
+  }
+
+  function change(label: string, make: (show: Show) => Show, key: string | null): void {
     const before = show.value
-    if (before === null || !isEditor.value) return
-    const after = change(before)
+    if (before === null) return
+    const after = make(before)
     if (after === before) return
     history.value.note(before, label, key)
     triggerRef(history)
     adopt(after)
-    queue?.push(after)
+    session?.saver.push(after)
   }
 
   function undo(): void {
-    travel(history.value.undo.bind(history.value))
+    session?.whenEditing(() => travel((current) => history.value.undo(current)))
   }
 
   function redo(): void {
-    travel(history.value.redo.bind(history.value))
+    session?.whenEditing(() => travel((current) => history.value.redo(current)))
   }
 
   function travel(step: (current: Show) => Show | null): void {
-    if (show.value === null || !isEditor.value) return
+    if (show.value === null) return
     const next = step(show.value)
     if (next === null) return
     triggerRef(history)
     adopt(next)
-    queue?.push(next)
+    session?.saver.push(next)
   }
 
-  /** Puts a state from the server in place, after a restore or another tab's save. */
-  async function reload(): Promise<void> {
+  /** Puts an earlier version in place; what is newest now stays among the versions, and one step back. */
+  async function restoreVersion(revision: number): Promise<void> {
+    const current = session
     const id = showId.value
-    if (id === null) return
-    const stored = await api.getShow(id)
+    if (current === null || id === null) return
+    await current.saver.settle()
+    const stored = await api.restoreVersion(id, revision)
+    if (session !== current || !current.saver.rebase(stored)) return
     if (show.value !== null) history.value.note(show.value, '', null)
     triggerRef(history)
-    queue?.close()
-    queue = new SaveQueue(saveHost, id, stored.revision, (state) => (saveState.value = state))
-    saveState.value = { kind: 'saved' }
     adopt(stored.show)
   }
 
@@ -135,19 +159,55 @@ export const useShowStore = defineStore('show', () => {
     onAirId.value = id
   }
 
+  /** Hears from the server who edits the show. */
   function setEditor(is: boolean): void {
-    isEditor.value = is
+    session?.setEditor(is)
   }
 
-  function flush(): void {
-    queue?.flush()
+  /** This tab is to edit instead of another. */
+  function claim(): void {
+    session?.claim()
   }
+
+  function onYield(run: (showId: string) => void): void {
+    yieldShow = run
+  }
+
+  /** Sends what is unsaved now. */
+  function flush(): void {
+    session?.saver.flush()
+    for (const each of finishing.values()) each.saver.flush()
+  }
+
+  function finishInBackground(closing: ShowSession): void {
+    const { showId: id, saver } = closing
+    finishing.set(id, closing)
+    const look = async (): Promise<void> => {
+      while (saver.unsaved !== null && saver.state.kind !== 'refused') {
+        await saver.settle()
+        if (saver.unsaved !== null) await new Promise((resolve) => window.setTimeout(resolve, 500))
+      }
+      if (finishing.get(id) === closing) finishing.delete(id)
+    }
+    void look()
+  }
+
+  /** Whether leaving the page now would lose something: it is neither saved nor kept by the browser. */
+  function isAtRisk(): boolean {
+    return [session, ...finishing.values()].some((each) => each !== null && each.saver.unsaved !== null && !each.saver.isKept)
+  }
+
+  window.addEventListener('beforeunload', (event) => {
+    if (isAtRisk()) event.preventDefault()
+  })
 
   return {
     showId,
     show,
     saveState,
+    role,
     isEditor,
+    notice,
     sceneId,
     layerId,
     onAirId,
@@ -160,11 +220,13 @@ export const useShowStore = defineStore('show', () => {
     edit,
     undo,
     redo,
-    reload,
+    restoreVersion,
     selectScene,
     selectLayer,
     setOnAir,
     setEditor,
+    claim,
+    onYield,
     flush,
   }
 })

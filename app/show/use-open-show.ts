@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
 import { rememberShow } from '../router.ts'
 import { ApiError } from './api.ts'
-import { useShowStore } from './show.store.ts'
+import { useShowStore, type ShowNotice } from './show.store.ts'
 
 const RETRY_MS = 1500
 
@@ -18,13 +18,11 @@ export function useOpenShow(showId: () => string): void {
   async function open(id: string): Promise<void> {
     if (showStore.showId === id) return
     try {
-      const outcome = await showStore.open(id, (name) => t('shows.unsavedCopy', { name }))
+      await showStore.open(id, (name) => t('shows.unsavedCopy', { name }))
       rememberShow(id)
-      if (outcome === 'recovered') toast(t('shows.recovered'))
-      if (outcome === 'recovered-copy') toast(t('shows.recoveredCopy'))
     } catch (error) {
-      if (error instanceof ApiError && error.status === 404) {
-        toast.error(t('shows.notFound'))
+      if (error instanceof ApiError && error.status < 500) {
+        toast.error(error.code === 'show-not-found' ? t('shows.notFound') : error.message, { duration: 10_000 })
         await router.replace({ name: 'shows' })
       } else {
         timer = window.setTimeout(() => void open(id), RETRY_MS)
@@ -33,6 +31,19 @@ export function useOpenShow(showId: () => string): void {
   }
 
   watch(showId, (id) => void open(id), { immediate: true })
+  watch(
+    () => showStore.notice,
+    (notice) => {
+      if (notice !== null) tell(notice)
+    },
+  )
+
+  /** Says what became of unsaved work. */
+  function tell(notice: ShowNotice): void {
+    if (notice.kind === 'leftUnsaved') toast.error(t('shows.leftUnsaved', { why: notice.why }), { duration: 15_000 })
+    else toast(t(`shows.${notice.kind}`), { duration: 8000 })
+  }
+
   onBeforeUnmount(() => {
     if (timer !== null) window.clearTimeout(timer)
   })

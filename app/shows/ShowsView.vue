@@ -11,11 +11,12 @@ import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import InlineName from '../base/InlineName.vue'
-import { api, type StoredShow } from '../show/api.ts'
+import { api, ApiError, type ShowSummary, type StoredShow } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import ShowCover from './ShowCover.vue'
 import { timeOf } from './time-of.ts'
+import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
 
 const RETRY_MS = 1500
@@ -25,6 +26,7 @@ const { t, locale } = useI18n()
 const router = useRouter()
 const showStore = useShowStore()
 const shows = ref<StoredShow[]>([])
+const unreadable = ref<ShowSummary[]>([])
 const isLoaded = ref(false)
 const hasFailed = ref(false)
 const renamingId = ref<string | null>(null)
@@ -34,13 +36,22 @@ let timer: number | null = null
 async function load(): Promise<void> {
   try {
     const summaries = await api.listShows()
-    shows.value = await Promise.all(summaries.map((summary) => api.getShow(summary.id)))
+    unreadable.value = summaries.filter((summary) => summary.unreadable !== null)
+    const readable = summaries.filter((summary) => summary.unreadable === null)
+    // One that another tab deleted meanwhile is simply not there.
+    const loaded = await Promise.all(readable.map((summary) => api.getShow(summary.id).catch(goneAsNull)))
+    shows.value = loaded.filter((stored) => stored !== null)
     isLoaded.value = true
     hasFailed.value = false
   } catch {
     hasFailed.value = true
     timer = window.setTimeout(() => void load(), RETRY_MS)
   }
+}
+
+function goneAsNull(error: unknown): null {
+  if (error instanceof ApiError && error.status < 500) return null
+  throw error
 }
 
 onMounted(() => {
@@ -74,15 +85,15 @@ function createNew(): Promise<void> {
 }
 
 function rename(stored: StoredShow, name: string): Promise<void> {
-  return attempt(() => api.saveShow(stored.id, stored.revision, renameShow(stored.show, name)))
+  return attempt(() => api.saveShow(stored.id, stored.revision, renameShow(stored.show, name), makeId()))
 }
 
-function remove(stored: StoredShow): Promise<void> {
+function remove(id: string, name: string): Promise<void> {
   return attempt(async () => {
-    await api.deleteShow(stored.id)
-    toast(t('shows.deleted', { name: stored.show.name }), {
+    await api.deleteShow(id)
+    toast(t('shows.deleted', { name }), {
       duration: 10_000,
-      action: { label: t('shows.bringBack'), onClick: () => void attempt(() => api.undeleteShow(stored.id)) },
+      action: { label: t('shows.bringBack'), onClick: () => void attempt(() => api.undeleteShow(id)) },
     })
   })
 }
@@ -93,7 +104,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
     { label: t('shows.rename'), icon: Pencil, run: () => (renamingId.value = stored.id) },
     { label: t('shows.duplicate'), icon: Copy, run: () => void attempt(() => api.createShow(copy())) },
     { label: t('shows.versions'), icon: History, run: () => (versionsId.value = stored.id) },
-    { label: t('shows.delete'), icon: Trash2, run: () => void remove(stored) },
+    { label: t('shows.delete'), icon: Trash2, run: () => void remove(stored.id, stored.show.name) },
   ]
 }
 </script>
@@ -109,10 +120,10 @@ function actionsOf(stored: StoredShow): MenuAction[] {
         <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
       </div>
       <p v-if="hasFailed" role="alert" class="mb-5 rounded-lg bg-wash px-4 py-2">{{ t('shows.loadFailed') }}</p>
-      <EmptyState v-if="isLoaded && shows.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
+      <EmptyState v-if="isLoaded && shows.length + unreadable.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
         <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
       </EmptyState>
-      <ul class="border-t border-line">
+      <ul v-if="shows.length > 0" class="border-t border-line">
         <li v-for="stored in shows" :key="stored.id" class="grid grid-cols-[336px_minmax(0,1fr)] gap-7 border-b border-line py-7">
           <RouterLink
             :to="{ name: 'build', params: { showId: stored.id } }"
@@ -151,7 +162,19 @@ function actionsOf(stored: StoredShow): MenuAction[] {
           </div>
         </li>
       </ul>
+      <ul v-if="unreadable.length > 0" class="mt-7 grid gap-3">
+        <li v-for="show in unreadable" :key="show.id">
+          <UnreadableShow :show="show" @versions="versionsId = show.id" @delete="remove(show.id, show.name)" />
+        </li>
+      </ul>
     </div>
-    <VersionsDialog v-if="versionsId" :is-open="versionsId !== null" :show-id="versionsId" @close="versionsId = null" @restored="load" />
+    <VersionsDialog
+      v-if="versionsId"
+      :is-open="versionsId !== null"
+      :show-id="versionsId"
+      :restore="(revision) => api.restoreVersion(versionsId!, revision)"
+      @close="versionsId = null"
+      @restored="load"
+    />
   </main>
 </template>

@@ -4,10 +4,15 @@ import { ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import BaseButton from '../base/BaseButton.vue'
-import { api, type ShowVersion } from '../show/api.ts'
+import { api, ApiError, type ShowVersion } from '../show/api.ts'
 import { timeOf } from './time-of.ts'
 
-const props = defineProps<{ isOpen: boolean; showId: string }>()
+const props = defineProps<{
+  isOpen: boolean
+  showId: string
+  /** Puts a version in place. */
+  restore: (revision: number) => Promise<unknown>
+}>()
 const emit = defineEmits<{ close: []; restored: [] }>()
 const { t, locale } = useI18n()
 const versions = ref<ShowVersion[]>([])
@@ -23,14 +28,14 @@ watch(
   },
 )
 
-async function restore(version: ShowVersion): Promise<void> {
+async function putBack(version: ShowVersion): Promise<void> {
   try {
-    await api.restoreVersion(props.showId, version.revision)
+    await props.restore(version.revision)
     toast(t('versions.restored', { when: timeOf(version.savedAt, locale.value) }))
     emit('restored')
     emit('close')
   } catch (error) {
-    toast.error(error instanceof Error ? error.message : t('errors.network'))
+    toast.error(error instanceof ApiError ? error.message : t('errors.network'))
   }
 }
 </script>
@@ -46,10 +51,12 @@ async function restore(version: ShowVersion): Promise<void> {
           <li v-for="(version, index) in versions" :key="version.revision" class="flex items-center gap-3 border-b border-line py-2 last:border-0">
             <div class="min-w-0 flex-1">
               <div class="font-num text-[12px] tabular-nums">{{ timeOf(version.savedAt, locale) }}</div>
-              <div class="text-soft">{{ t('versions.what', { scenes: version.sceneCount, layers: version.layerCount }) }}</div>
+              <div class="text-soft">
+                {{ version.isReadable ? t('versions.what', { scenes: version.sceneCount, layers: version.layerCount }) : t('versions.unreadable') }}
+              </div>
             </div>
             <span v-if="index === 0" class="px-3 text-soft">{{ t('versions.now') }}</span>
-            <BaseButton v-else @click="restore(version)">{{ t('versions.restore') }}</BaseButton>
+            <BaseButton v-else-if="version.isReadable" @click="putBack(version)">{{ t('versions.restore') }}</BaseButton>
           </li>
         </ol>
         <div class="mt-4 flex justify-end">

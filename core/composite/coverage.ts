@@ -8,5 +8,7 @@ export function roundedRectCoverage(x: number, y: number, width: number, height:
   const dy = Math.abs(y - height / 2) - (height / 2 - r)
   const distance = dx > 0 && dy > 0 ? Math.hypot(dx, dy) - r : Math.max(dx, dy) - r
   const coverage = 0.5 - distance
-  return coverage < 0 ? 0 : coverage > 1 ? 1 : coverage
+  // A shape narrower than a pixel never covers more of one than its own area.
+  const most = Math.min(1, width) * Math.min(1, height)
+  return coverage < 0 ? 0 : coverage > most ? most : coverage
 }

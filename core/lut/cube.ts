@@ -20,6 +20,7 @@ export function parseCube(text: string): Lut {
   let kind: Lut['kind'] | null = null
   let size = 0
   let sizeLine = 0
+  let domainLine = 0
   let min: [number, number, number] = [0, 0, 0]
   let max: [number, number, number] = [1, 1, 1]
   let data: Float32Array | null = null
@@ -42,7 +43,10 @@ export function parseCube(text: string): Lut {
         size = sizeOf(kind, rest, number)
         sizeLine = number
         data = new Float32Array((kind === '1d' ? size : size ** 3) * 3)
-      } else if (word === 'DOMAIN_MIN') min = triple(rest, number, word)
+        continue
+      }
+      domainLine = number
+      if (word === 'DOMAIN_MIN') min = triple(rest, number, word)
       else if (word === 'DOMAIN_MAX') max = triple(rest, number, word)
       else {
         const [low, high] = numbers(rest, 2, number, word) as [number, number]
@@ -60,7 +64,7 @@ export function parseCube(text: string): Lut {
   if (kind === null || data === null) throw new CubeError(lines.length, 'LUT_1D_SIZE or LUT_3D_SIZE is missing')
   if (rows * 3 < data.length) throw new CubeError(lines.length, `the file ends after ${rows} rows: size ${size} asks for ${data.length / 3}`)
   for (let channel = 0; channel < 3; channel += 1) {
-    if (min[channel]! >= max[channel]!) throw new CubeError(sizeLine, `DOMAIN_MIN must be below DOMAIN_MAX, got ${min.join(' ')} and ${max.join(' ')}`)
+    if (min[channel]! >= max[channel]!) throw new CubeError(domainLine, `DOMAIN_MIN must be below DOMAIN_MAX, got ${min.join(' ')} and ${max.join(' ')}`)
   }
   return { kind, size, domainMin: min, domainMax: max, data }
 }
@@ -68,7 +72,7 @@ export function parseCube(text: string): Lut {
 function sizeOf(kind: Lut['kind'], words: readonly string[], line: number): number {
   const { min, max } = SIZES[kind]
   const size = Number(words[0])
-  if (words.length !== 1 || !Number.isInteger(size) || size < min || size > max) {
+  if (words.length !== 1 || !/^\d+$/.test(words[0]!) || size < min || size > max) {
     throw new CubeError(line, `the size must be a whole number from ${min} to ${max}, got "${words.join(' ')}"`)
   }
   return size
@@ -83,6 +87,8 @@ function numbers(words: readonly string[], count: number, line: number, what: st
   return words.map((word) => {
     const value = Number(word)
     if (!/^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/.test(word) || !Number.isFinite(value)) throw new CubeError(line, `"${word}" is not a number`)
+    // Tables are kept as 32-bit floats, which end at 3.4 · 10³⁸.
+    if (!Number.isFinite(Math.fround(value))) throw new CubeError(line, `"${word}" is too large for a colour`)
     return value
   })
 }

@@ -8,7 +8,7 @@ const LARGEST_LEVEL = 16
  * Reads a picture as a cube. A square of level³ pixels a side is a HALD of level (E. Steenberg): red runs
  * fastest along the rows, then green, then blue, level² points an axis. Tiles of N × N, N of them in a
  * strip or a square, hold red across, green down, one blue level a tile. A square of 64 or 512 pixels could
- * be both; whichever leaves colours nearer to what they were is taken. Throws a RangeError that says which
+ * be both; whichever is the smoother cube is taken, since a look changes little from one colour to the next. Throws a RangeError that says which
  * sizes would do.
  */
 export function lutFromPicture(picture: RgbaPicture): Lut {
@@ -18,7 +18,7 @@ export function lutFromPicture(picture: RgbaPicture): Lut {
       `a picture of ${picture.widthPx}×${picture.heightPx} holds no look: use a HALD (a square of 8, 27, 64, 125, 216 … pixels) or tiles (512×512, 1024×32, 256×16)`,
     )
   }
-  return candidates.reduce((best, lut) => (strangeness(lut) < strangeness(best) ? lut : best))
+  return candidates.reduce((best, lut) => (roughness(lut) < roughness(best) ? lut : best))
 }
 
 function haldOf(picture: RgbaPicture): Lut | null {
@@ -50,15 +50,13 @@ function cubeOf(size: number, pixelOf: (r: number, g: number, b: number) => numb
   return { kind: '3d', size, domainMin: [0, 0, 0], domainMax: [1, 1, 1], data }
 }
 
-/** Mean distance of a cube from the one that changes nothing: small for the right reading. */
-function strangeness({ size, data }: Lut): number {
+/** Mean squared difference of neighbours along the three axes: small for the right reading, whatever the look does to colours. */
+function roughness({ size, data }: Lut): number {
   let sum = 0
-  let at = 0
-  for (let b = 0; b < size; b += 1) {
-    for (let g = 0; g < size; g += 1) {
-      for (let r = 0; r < size; r += 1) {
-        sum += Math.abs(data[at++]! - r / (size - 1)) + Math.abs(data[at++]! - g / (size - 1)) + Math.abs(data[at++]! - b / (size - 1))
-      }
+  for (const step of [3, size * 3, size * size * 3]) {
+    for (let at = 0; at < data.length; at += 1) {
+      if (Math.floor(at / step) % size === size - 1) continue
+      sum += (data[at + step]! - data[at]!) ** 2
     }
   }
   return sum / data.length

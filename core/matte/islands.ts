@@ -1,7 +1,7 @@
 // Islands and holes of a matte: connected parts (edge neighbours) above or below half opacity. Rows are taken as runs of
 // one kind, so that the work grows with the edges of a matte, not with its pixels.
 
-/** Makes islands of fewer than `specks` pixels clear, and fills holes of fewer than `holes` that don't touch the border; in place. */
+/** Makes islands of fewer than `specks` pixels clear, then fills holes of fewer than `holes` that don't touch the border; in place. */
 export class Islands {
   readonly #widthPx: number
   readonly #heightPx: number
@@ -24,9 +24,21 @@ export class Islands {
 
   /** `alpha` holds every `stride`-th value from `offset` on; `one` is full opacity. */
   clean(alpha: Float64Array | Uint8Array, offset: number, stride: number, one: number, specks: number, holes: number): void {
+    this.#label(alpha, offset, stride, one)
+    // A hole in a speck goes with it, and a speck in a hole makes that larger: holes are those of the matte without its specks.
+    if (specks > 0 && this.#sweep(alpha, offset, stride, one, specks, 0) && holes > 0) this.#label(alpha, offset, stride, one)
+    if (holes > 0) this.#sweep(alpha, offset, stride, one, 0, holes)
+  }
+
+  #label(alpha: Float64Array | Uint8Array, offset: number, stride: number, one: number): void {
     this.#findRuns(alpha, offset, stride, one / 2)
     for (let y = 1; y < this.#heightPx; y += 1) this.#joinRows(y)
     this.#gatherAreas()
+  }
+
+  /** Turns parts that are too small into what is around them; says whether there were any. */
+  #sweep(alpha: Float64Array | Uint8Array, offset: number, stride: number, one: number, specks: number, holes: number): boolean {
+    let hasChanged = false
     for (let y = 0; y < this.#heightPx; y += 1) {
       for (let run = this.#rows[y]!; run < this.#rows[y + 1]!; run += 1) {
         const root = this.#rootOf(run)
@@ -35,8 +47,10 @@ export class Islands {
         if (isIn ? area >= specks : area >= holes || this.#touchesBorder[root] === 1) continue
         const end = this.#endOf(run, y)
         for (let x = this.#starts[run]!; x < end; x += 1) alpha[offset + (y * this.#widthPx + x) * stride] = isIn ? 0 : one
+        hasChanged = true
       }
     }
+    return hasChanged
   }
 
   #findRuns(alpha: Float64Array | Uint8Array, offset: number, stride: number, half: number): void {

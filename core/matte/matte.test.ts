@@ -7,8 +7,11 @@ import { keyFigures } from './figures.ts'
 import { boxMean, guidedFilter } from './guided-filter.ts'
 import { Islands } from './islands.ts'
 import { matteErrors } from './metrics.ts'
-import { guideMask, personOpacity, steepen } from './person-mask.ts'
+import { guideMask, personOpacity, steepen, smallLuma } from './person-mask.ts'
 import { PullPush } from './pull-push.ts'
+import { matteEdgeReference } from '../steps/matte-edge/cpu.ts'
+import { matteEdgeParams } from '../steps/matte-edge/params.ts'
+import { defaultParams } from '../steps/step.ts'
 import { EdgeSolver } from './solve-edges.ts'
 import { featherPlane, spreadPlane } from './spread.ts'
 
@@ -168,6 +171,27 @@ describe('the guided filter', () => {
   })
 })
 
+describe('luma under a mask', () => {
+  it.each([
+    [512, 288],
+    [511, 287],
+    [300, 200],
+    [256, 144],
+    [160, 120],
+    [17, 3],
+    [1, 1],
+  ])('of a picture of %i × %i is that of its pixels, never black for want of any', (widthPx, heightPx) => {
+    const grey = Uint8Array.from({ length: widthPx * heightPx * 4 }, (_, i) => (i % 4 === 3 ? 255 : 128))
+    for (const luma of smallLuma(grey, 255, widthPx, heightPx, 256, 144)) expect(luma).toBeCloseTo(128 / 255, 5)
+  })
+
+  it('follows a picture smaller than the mask', () => {
+    const halves = Uint8Array.from({ length: 64 * 36 * 4 }, (_, i) => ((i >> 2) % 64 < 32 ? 0 : 255))
+    const luma = smallLuma(halves, 255, 64, 36, 256, 144)
+    expect([luma[0], luma[127], luma[128], luma[255]]).toEqual([0, 0, 1, 1])
+  })
+})
+
 describe('EdgeSolver', () => {
   /** Skin before cloth, mixed over a ramp of true opacity in the middle; the key got the ramp wrong by a power. */
   function scene() {
@@ -184,7 +208,7 @@ describe('EdgeSolver', () => {
 
   it('finds the true opacity and the presenter’s own colour in the soft edge', () => {
     const { skin, truth, data } = scene()
-    new EdgeSolver(96, 64).solve(data, 1, { black: 0, white: 1, amount: 1 })
+    new EdgeSolver(96, 64).solve(data, { black: 0, white: 1, amount: 1 })
     for (const x of [44, 48, 52]) {
       const i = 32 * 96 + x
       expect(data[i * 4 + 3]).toBeCloseTo(truth[i]!, 2)
@@ -197,12 +221,59 @@ describe('EdgeSolver', () => {
   it('keeps the key’s own opacity for an amount of nothing, and does nothing without a backdrop', () => {
     const { data } = scene()
     const alphas = data.filter((_, i) => i % 4 === 3)
-    new EdgeSolver(96, 64).solve(data, 1, { black: 0, white: 1, amount: 0 })
+    new EdgeSolver(96, 64).solve(data, { black: 0, white: 1, amount: 0 })
     data.filter((_, i) => i % 4 === 3).forEach((alpha, i) => expect(alpha).toBeCloseTo(alphas[i]!, 10))
     const opaque = new Float64Array(96 * 64 * 4).fill(0.5).map((value, i) => (i % 4 === 3 ? 1 : value))
     const before = opaque.slice()
-    new EdgeSolver(96, 64).solve(opaque, 1, { black: 0, white: 1, amount: 1 })
+    new EdgeSolver(96, 64).solve(opaque, { black: 0, white: 1, amount: 1 })
     expect(opaque).toEqual(before)
+  })
+})
+
+describe('the matte’s levels', () => {
+  const treat = (data: Float64Array, widthPx: number, params: Record<string, number>) =>
+    matteEdgeReference({ widthPx, heightPx: data.length / 4 / widthPx, data }, { ...defaultParams(matteEdgeParams), ...params }).data.filter(
+      (_, i) => i % 4 === 3,
+    )
+  /** The presenter has left: the key leaves a veil on the cloth. */
+  const veiled = () => Float64Array.from({ length: 64 * 32 * 4 }, (_, i) => (i % 4 === 3 ? 0.015 + 0.05 * ((i >> 2) % 2) : 0.5))
+
+  it('apply when nobody is in the picture, at any detail', () => {
+    for (const detail of [0, 0.01, 0.5, 1]) expect(Math.max(...treat(veiled(), 64, { black: 0.1, white: 0.9, detail }))).toBe(0)
+  })
+
+  it('apply in full at a detail of next to nothing', () => {
+    const ramp = () => Float64Array.from({ length: 96 * 8 * 4 }, (_, i) => (i % 4 === 3 ? Math.min(1, Math.max(0, (((i >> 2) % 96) - 32) / 32)) : (i % 4) / 4))
+    const without = treat(ramp(), 96, { black: 0.2, white: 0.8, detail: 0 })
+    const little = treat(ramp(), 96, { black: 0.2, white: 0.8, detail: 0.01 })
+    little.forEach((alpha, i) => expect(Math.abs(alpha - without[i]!)).toBeLessThan(0.04))
+  })
+
+  it('may be equal: what is above is opaque', () => {
+    for (const detail of [0, 0.5, 1]) {
+      const alphas = treat(veiled(), 64, { black: 0.5, white: 0.5, detail })
+      expect(alphas.every((alpha) => alpha === 0 || alpha === 1)).toBe(true)
+    }
+  })
+})
+
+describe('specks and holes together', () => {
+  it('are judged one after the other: a speck goes with the hole in it, a hole with the speck in it', () => {
+    const widthPx = 24
+    const alpha = new Float64Array(widthPx * widthPx)
+    const box = (left: number, top: number, size: number, value: number) => {
+      for (let y = top; y < top + size; y += 1) for (let x = left; x < left + size; x += 1) alpha[y * widthPx + x] = value
+    }
+    // A ring of 4 × 4 with a hole of 2 × 2, then a solid of 12 × 12 with a hole of 5 × 5 and a dot in it.
+    box(1, 1, 4, 1)
+    box(2, 2, 2, 0)
+    box(9, 9, 12, 1)
+    box(12, 12, 5, 0)
+    box(14, 14, 1, 1)
+    new Islands(widthPx, widthPx).clean(alpha, 0, 1, 1, 20, 30)
+    for (let y = 0; y < widthPx; y += 1) {
+      for (let x = 0; x < widthPx; x += 1) expect(alpha[y * widthPx + x]).toBe(x >= 9 && x < 21 && y >= 9 && y < 21 ? 1 : 0)
+    }
   })
 })
 

@@ -22,8 +22,10 @@ export const MASK_HIGH = 0.8
 /** Radius of the guiding window in mask pixels, and how even a window must be to count as flat. */
 export const GUIDE_RADIUS = 4
 export const GUIDE_EPSILON = 0.002
-/** Every second pixel of every second row is enough for a mean. */
-export const LUMA_STEP = 2
+/** Pixels looked at for a mean: every second one of every second row, or all of a picture that has few for each mask pixel. */
+export function lumaStep(widthPx: number, heightPx: number, columns: number, rows: number): 1 | 2 {
+  return widthPx >= 2 * columns && heightPx >= 2 * rows ? 2 : 1
+}
 
 /** A plain mask tied to the luma of the picture it lies on; `one` is the value of full white in `data`. */
 export function guideMask(mask: Plane, data: ArrayLike<number>, one: number, widthPx: number, heightPx: number): GuidedMask {
@@ -32,22 +34,39 @@ export function guideMask(mask: Plane, data: ArrayLike<number>, one: number, wid
   return { widthPx: mask.widthPx, heightPx: mask.heightPx, gain, offset }
 }
 
-/** Mean luma of the pixels under each mask pixel, every second one taken. */
-function smallLuma(data: ArrayLike<number>, one: number, widthPx: number, heightPx: number, columns: number, rows: number): Float32Array {
+/** Mean luma of the pixels under each mask pixel; a mask pixel that is smaller than those of the picture takes the one it lies in. */
+export function smallLuma(data: ArrayLike<number>, one: number, widthPx: number, heightPx: number, columns: number, rows: number): Float32Array {
   const out = new Float32Array(columns * rows)
-  const counts = new Uint16Array(columns * rows)
-  const columnOf = Int32Array.from({ length: widthPx }, (_, x) => Math.min(columns - 1, Math.floor((x * columns) / widthPx)))
-  for (let y = 0; y < heightPx; y += LUMA_STEP) {
-    const row = Math.min(rows - 1, Math.floor((y * rows) / heightPx)) * columns
-    for (let x = 0; x < widthPx; x += LUMA_STEP) {
-      const at = (y * widthPx + x) * 4
-      const cell = row + columnOf[x]!
-      out[cell]! += LUMA_R * data[at]! + LUMA_G * data[at + 1]! + LUMA_B * data[at + 2]!
-      counts[cell]! += 1
+  const step = lumaStep(widthPx, heightPx, columns, rows)
+  const across = spansOf(widthPx, columns, step)
+  const down = spansOf(heightPx, rows, step)
+  for (let row = 0; row < rows; row += 1) {
+    for (let column = 0; column < columns; column += 1) {
+      let sum = 0
+      let count = 0
+      for (let y = down.from[row]!; y < down.to[row]!; y += step) {
+        for (let x = across.from[column]!; x < across.to[column]!; x += step) {
+          const at = (y * widthPx + x) * 4
+          sum += LUMA_R * data[at]! + LUMA_G * data[at + 1]! + LUMA_B * data[at + 2]!
+          count += 1
+        }
+      }
+      out[row * columns + column] = sum / (count * one)
     }
   }
-  for (let i = 0; i < out.length; i += 1) out[i] = counts[i] === 0 ? 0 : out[i]! / (counts[i]! * one)
   return out
+}
+
+/** The pixels that lie under each of `cells`, beginning at a multiple of `step`; never none. */
+function spansOf(pixels: number, cells: number, step: number): { readonly from: Int32Array; readonly to: Int32Array } {
+  const from = Int32Array.from({ length: cells }, (_, cell) => Math.ceil(Math.ceil((cell * pixels) / cells) / step) * step)
+  const to = Int32Array.from({ length: cells }, (_, cell) => Math.ceil(((cell + 1) * pixels) / cells))
+  for (let cell = 0; cell < cells; cell += 1) {
+    if (from[cell]! < to[cell]!) continue
+    from[cell] = Math.floor(((2 * cell + 1) * pixels) / (2 * cells))
+    to[cell] = from[cell]! + 1
+  }
+  return { from, to }
 }
 
 /** Smooth step from 0 at MASK_LOW to 1 at MASK_HIGH. */

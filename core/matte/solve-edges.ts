@@ -2,6 +2,8 @@
 // pixels must still be the camera's.
 import { placesInCells, type Between } from '../filter/bilinear.ts'
 import { LUMA_B, LUMA_G, LUMA_R } from '../colour/luma.ts'
+import { clamp01 } from '../picture/float-picture.ts'
+import { levelled } from './levels.ts'
 import { PullPush } from './pull-push.ts'
 
 /** Colours from here on are surely the presenter, up to there surely the backdrop. */
@@ -12,11 +14,13 @@ export const SAMPLE_STEP = 2
 export const CELL_PX = 8
 /** Below this opacity, dividing by it would only amplify noise. */
 const LEAST_OPACITY = 0.1
+/** Spans shorter than a hundredth say nothing. */
+const LEAST_SPAN_SQUARED = 1e-4
 const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
 const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 export interface EdgeLevels {
-  /** Solved opacity up to `black` becomes 0, from `white` on 1. */
+  /** Opacity, solved or not, up to `black` becomes 0, from `white` on 1. */
   readonly black: number
   readonly white: number
   /** 0 keeps the key's own opacity, 1 takes the solved one. */
@@ -53,23 +57,23 @@ export class EdgeSolver {
     this.#rowNear = new Uint8Array(widthPx * heightPx)
   }
 
-  /** Solves in place. `one` is the value of full red, green, blue or alpha: 1 for doubles, 255 for bytes. */
-  solve(data: Float64Array | Uint8Array, one: number, levels: EdgeLevels): void {
-    this.#classify(data, one)
+  /** Solves in place, values 0..1. Where one of the sides is nowhere sure there is nothing to solve by; levels apply all the same. */
+  solve(data: Float64Array, levels: EdgeLevels): void {
+    this.#classify(data)
     this.#gather(data)
     const front = this.#front.run()
     const back = this.#back.run()
-    if (front === null || back === null) return
-    for (let y = 0; y < this.#heightPx; y += 1) this.#solveRow(data, one, levels, front, back, y)
+    for (let y = 0; y < this.#heightPx; y += 1) {
+      if (front !== null && back !== null) this.#solveRow(data, levels, front, back, y)
+      else this.#levelRow(data, levels, y)
+    }
   }
 
-  #classify(data: Float64Array | Uint8Array, one: number): void {
+  #classify(data: Float64Array): void {
     const classes = this.#classes
-    const high = SURE_FRONT * one
-    const low = SURE_BACK * one
     for (let i = 0, at = 3; i < classes.length; i += 1, at += 4) {
       const alpha = data[at]!
-      classes[i] = alpha >= high ? 2 : alpha <= low ? 0 : 1
+      classes[i] = alpha >= SURE_FRONT ? 2 : alpha <= SURE_BACK ? 0 : 1
     }
     const width = this.#widthPx
     const near = this.#rowNear
@@ -97,7 +101,12 @@ export class EdgeSolver {
     return true
   }
 
-  #gather(data: Float64Array | Uint8Array): void {
+  #levelRow(data: Float64Array, { black, white }: EdgeLevels, y: number): void {
+    const end = (y + 1) * this.#widthPx * 4
+    for (let at = y * this.#widthPx * 4 + 3; at < end; at += 4) data[at] = levelled(data[at]!, black, white)
+  }
+
+  #gather(data: Float64Array): void {
     const width = this.#widthPx
     const front = this.#front.sums
     const back = this.#back.sums
@@ -120,16 +129,18 @@ export class EdgeSolver {
     }
   }
 
-  #solveRow(data: Float64Array | Uint8Array, one: number, levels: EdgeLevels, front: Float32Array, back: Float32Array, y: number): void {
+  #solveRow(data: Float64Array, levels: EdgeLevels, front: Float32Array, back: Float32Array, y: number): void {
     const width = this.#widthPx
-    const { amount } = levels
-    const half = one === 1 ? 0 : 0.5
+    const { amount, black, white } = levels
     const top = this.#rows.below[y]! * this.#front.sums.columns
     const bottom = this.#rows.above[y]! * this.#front.sums.columns
     const shareY = this.#rows.share[y]!
     for (let x = 0; x < width; x += 1) {
       const i = y * width + x
-      if (this.#classes[i] === 2 || this.#isBack(i, y)) continue
+      if (this.#classes[i] === 2 || this.#isBack(i, y)) {
+        data[i * 4 + 3] = levelled(data[i * 4 + 3]!, black, white)
+        continue
+      }
       const left = this.#columns.below[x]!
       const right = this.#columns.above[x]!
       const shareX = this.#columns.share[x]!
@@ -151,22 +162,20 @@ export class EdgeSolver {
       const red = data[at]!
       const green = data[at + 1]!
       const blue = data[at + 2]!
-      const solved = projection(red - backRed, green - backGreen, blue - backBlue, spanRed, spanGreen, spanBlue, one)
-      const level = (solved - levels.black) / (levels.white - levels.black)
-      const clean = level < 0 ? 0 : level > 1 ? 1 : level
-      const alpha = amount * clean + (1 - amount) * (data[at + 3]! / one)
-      data[at + 3] = alpha * one + half
+      const solved = clamp01(projection(red - backRed, green - backGreen, blue - backBlue, spanRed, spanGreen, spanBlue))
+      const alpha = levelled(amount * solved + (1 - amount) * data[at + 3]!, black, white)
+      data[at + 3] = alpha
       const divisor = alpha > LEAST_OPACITY ? alpha : LEAST_OPACITY
       const rest = 1 - alpha
-      data[at] = bounded((red - rest * backRed) / divisor, one) + half
-      data[at + 1] = bounded((green - rest * backGreen) / divisor, one) + half
-      data[at + 2] = bounded((blue - rest * backBlue) / divisor, one) + half
+      data[at] = clamp01((red - rest * backRed) / divisor)
+      data[at + 1] = clamp01((green - rest * backGreen) / divisor)
+      data[at + 2] = clamp01((blue - rest * backBlue) / divisor)
     }
   }
 }
 
 /** Share of the way along a span that a difference reaches, both taken to Y'CbCr. */
-function projection(dr: number, dg: number, db: number, sr: number, sg: number, sb: number, one: number): number {
+function projection(dr: number, dg: number, db: number, sr: number, sg: number, sb: number): number {
   const dy = LUMA_R * dr + LUMA_G * dg + LUMA_B * db
   const sy = LUMA_R * sr + LUMA_G * sg + LUMA_B * sb
   const dcb = (db - dy) * BLUE_SCALE
@@ -174,10 +183,5 @@ function projection(dr: number, dg: number, db: number, sr: number, sg: number, 
   const dcr = (dr - dy) * RED_SCALE
   const scr = (sr - sy) * RED_SCALE
   const length = sy * sy + scb * scb + scr * scr
-  const least = 1e-4 * one * one
-  return (dy * sy + dcb * scb + dcr * scr) / (length > least ? length : least)
-}
-
-function bounded(value: number, one: number): number {
-  return value < 0 ? 0 : value > one ? one : value
+  return (dy * sy + dcb * scb + dcr * scr) / (length > LEAST_SPAN_SQUARED ? length : LEAST_SPAN_SQUARED)
 }

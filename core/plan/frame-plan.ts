@@ -48,8 +48,14 @@ export interface FramePlan {
   readonly draws: readonly Draw[]
   /** Text pictures the draws refer to. */
   readonly texts: readonly TextJob[]
-  /** Input sources that visible layers want but that have no picture. */
-  readonly missing: readonly SourceId[]
+  /** Visible layers whose input has no picture. */
+  readonly missing: readonly MissingPicture[]
+}
+
+/** A layer that could be seen, were its picture there. */
+export interface MissingPicture {
+  readonly layerId: string
+  readonly sourceId: SourceId
 }
 
 /** Size of a source that has a picture, and whether every pixel of it is opaque. */

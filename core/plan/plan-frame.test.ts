@@ -44,7 +44,7 @@ describe('planFrame', () => {
     const infos = allInfos(show)
     infos.delete(inputSourceId(camera.id))
     const plan = planFrame(show, welcome, infos)
-    expect(plan.missing).toEqual([inputSourceId(camera.id)])
+    expect(plan.missing).toEqual([expect.objectContaining({ sourceId: inputSourceId(camera.id) })])
     expect(plan.draws).toHaveLength(3)
   })
 

@@ -1,37 +1,40 @@
-import { inverse, scaling, followedBy, translation } from '../composite/affine.ts'
+import { inverse, mapPoint, scaling, followedBy, translation } from '../composite/affine.ts'
 import { fitRects } from '../layout/fit.ts'
 import { boxToCanvas, mappedBounds } from '../layout/placement.ts'
-import type { PixelRect } from '../picture/picture.ts'
 import type { Layer, Scene, Show, Step } from '../show/show.ts'
 import { makesMatte } from '../steps/chain.ts'
 import type { StepCall } from '../steps/index.ts'
-import type { Draw, FramePlan, SourceId, SourceInfo, TextJob } from './frame-plan.ts'
+import type { Draw, FramePlan, MissingPicture, SourceId, SourceInfo, TextJob } from './frame-plan.ts'
 
 /** Sizes of the sources that have a picture now. */
 export type SourceInfos = ReadonlyMap<SourceId, SourceInfo>
 
 /**
  * What to draw for `scene` of `show`. Pure and cheap; the result stays valid until the show,
- * the scene or a source's size changes.
+ * the scene or a source's size changes. Layers that are wholly covered fall out; the picture is the same with and without
+ * (`culls`).
  */
-export function planFrame(show: Show, scene: Scene, infos: SourceInfos): FramePlan {
+export function planFrame(show: Show, scene: Scene, infos: SourceInfos, { culls = true } = {}): FramePlan {
   const { widthPx, heightPx } = show.canvas
   const draws: Draw[] = []
   const texts: TextJob[] = []
-  const missing: SourceId[] = []
+  const missing: MissingPicture[] = []
   for (const layer of scene.layers) {
     if (!layer.visible || layer.opacity === 0) continue
     if (layer.kind === 'text') texts.push(textJob(layer.id, layer.text, layer.placement))
     const source = sourceOf(show, layer, infos)
     if (source === null) continue
     if (source.info === undefined) {
-      missing.push(source.id)
+      missing.push({ layerId: layer.id, sourceId: source.id })
       continue
     }
     const steps = [...activeSteps(source.everywhere), ...activeSteps(layer.treatment)]
     const draw = planDraw(show.canvas, layer, source.id, source.info, steps)
     if (draw === null) continue
-    if (source.info.isOpaque && hidesEverythingUnder(draw, widthPx, heightPx)) draws.length = 0
+    if (culls && source.info.isOpaque && hidesEverythingUnder(draw, widthPx, heightPx)) {
+      draws.length = 0
+      missing.length = 0
+    }
     draws.push(draw)
   }
   const shown = new Set(draws.map((draw) => draw.sourceId))
@@ -143,12 +146,20 @@ function halvingsFor(sourcePixelsPerCanvasPixel: number, shorterSidePx: number):
   return Math.min(wanted, Math.floor(Math.log2(shorterSidePx)))
 }
 
-function hidesEverythingUnder(draw: Draw, widthPx: number, heightPx: number): boolean {
-  return draw.opacity === 1 && draw.frame.cornerRadius === 0 && !makesMatte(draw.steps) && isUpright(draw) && isWhole(draw.bounds, widthPx, heightPx)
-}
+/** Room for rounding in the affine maps: far less than any pixel's share that could be seen. */
+const ROUNDING_PX = 1e-6
 
-function isWhole(bounds: PixelRect, widthPx: number, heightPx: number): boolean {
-  return bounds.left === 0 && bounds.top === 0 && bounds.right === widthPx && bounds.bottom === heightPx
+/** Whether every pixel of the canvas is wholly inside the frame, and opaque there. */
+function hidesEverythingUnder(draw: Draw, widthPx: number, heightPx: number): boolean {
+  if (draw.opacity !== 1 || draw.frame.cornerRadius !== 0 || makesMatte(draw.steps)) return false
+  const { width, height } = draw.frame
+  // The frame is convex: with the canvas's corners inside, all of it is.
+  return [0, widthPx].every((x) =>
+    [0, heightPx].every((y) => {
+      const [frameX, frameY] = mapPoint(draw.toFrame, x, y)
+      return frameX >= -ROUNDING_PX && frameX <= width + ROUNDING_PX && frameY >= -ROUNDING_PX && frameY <= height + ROUNDING_PX
+    }),
+  )
 }
 
 /** Whether the draw is not turned, so that canvas rows are source rows. */

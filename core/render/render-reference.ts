@@ -5,7 +5,7 @@ import { sourceOver } from '../composite/source-over.ts'
 import type { Picture, RgbaPicture } from '../picture/picture.ts'
 import type { Draw, FramePlan, SourceId } from '../plan/frame-plan.ts'
 import { sampleBilinear } from '../picture/bilinear-sample.ts'
-import type { FloatPicture } from '../picture/float-picture.ts'
+import { clamp01, type FloatPicture } from '../picture/float-picture.ts'
 import { halve } from '../picture/halve.ts'
 import { premultiply } from '../picture/premultiply.ts'
 import { treatReference, type TreatAids } from './treat-reference.ts'
@@ -49,14 +49,18 @@ function drawReference(plan: FramePlan, draw: Draw, picture: FloatPicture, out: 
   }
 }
 
-/** Eight-bit RGBA of a float picture, rounded to nearest; a pixel without opacity is all zero. */
+/** Eight-bit RGBA of a float picture, rounded to nearest, values beyond 0..1 at the ends; a pixel without opacity is all zero. */
 export function toRgba8(picture: FloatPicture): RgbaPicture {
   const data = new Uint8Array(picture.data.length)
   for (let at = 0; at < data.length; at += 4) {
-    const alpha = Math.round(picture.data[at + 3]! * 255)
+    const alpha = byteOf(picture.data[at + 3]!)
     if (alpha === 0) continue
-    for (let channel = 0; channel < 3; channel += 1) data[at + channel] = Math.round(picture.data[at + channel]! * 255)
+    for (let channel = 0; channel < 3; channel += 1) data[at + channel] = byteOf(picture.data[at + channel]!)
     data[at + 3] = alpha
   }
   return { format: 'rgba', widthPx: picture.widthPx, heightPx: picture.heightPx, data }
+}
+
+function byteOf(value: number): number {
+  return Math.round(clamp01(value) * 255)
 }

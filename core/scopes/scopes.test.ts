@@ -96,3 +96,13 @@ describe('clipping', () => {
     expect(white).toBeCloseTo(0.3, 10)
   })
 })
+
+it('has no stripes where the picture is narrower than the waveform, and counts every pixel once where it is not', () => {
+  for (const widthPx of [1, 7, 100, 128, 255, 256, 300]) {
+    const grey = { format: 'rgba' as const, widthPx, heightPx: 2, data: new Uint8Array(widthPx * 8).fill(255).map((_, i) => (i % 4 === 3 ? 255 : 64)) }
+    const { counts, columns } = waveformOf(grey, 256)
+    const row = counts.subarray((255 - 64) * columns, (256 - 64) * columns)
+    expect(Math.min(...row)).toBeGreaterThan(0)
+    if (widthPx >= 256) expect(row.reduce((sum, count) => sum + count, 0)).toBe(widthPx * 2)
+  }
+})

@@ -55,7 +55,11 @@ export function waveformOf({ widthPx, heightPx, data }: RgbaPicture, columns: nu
       const at = (y * widthPx + x) * 4
       if (data[at + 3]! < 128) continue
       const code = Math.round(luma709(data[at]!, data[at + 1]!, data[at + 2]!))
-      counts[(255 - code) * columns + Math.floor((x * columns) / widthPx)]! += 1
+      const row = (255 - code) * columns
+      // A column of a picture that is narrower than the waveform fills all the columns that it spans.
+      const from = Math.floor((x * columns) / widthPx)
+      const to = Math.max(from + 1, Math.floor(((x + step) * columns) / widthPx))
+      for (let column = from; column < Math.min(columns, to); column += 1) counts[row + column]! += 1
     }
   }
   return { columns, rows: 256, counts }

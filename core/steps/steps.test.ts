@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { RgbaPicture } from '../picture/picture.ts'
 import { seededRandom } from '../random/seeded.ts'
+import { toRgba8 } from '../render/render-reference.ts'
 import { treatReference } from '../render/treat-reference.ts'
 import { randomCall } from '../../tests/support/random-steps.ts'
 import { makesMatte, plainContext, prepareChain } from './chain.ts'
@@ -248,4 +249,45 @@ describe('chroma key', () => {
 it('knows which chains make a picture see-through', () => {
   expect(makesMatte([{ kind: 'tone', params: defaultParams(stepOf('tone').params) }])).toBe(false)
   expect(makesMatte([{ kind: 'chromaKey', params: defaultParams(stepOf('chromaKey').params) }])).toBe(true)
+})
+
+describe('which steps may make an opaque picture see-through', () => {
+  const makes = (kind: StepKind, params: Record<string, number | string> = {}) => {
+    const call = { kind, params: { ...defaultParams(stepOf(kind).params as ParamSpecs), ...params } } as unknown as StepCall
+    return makesMatte([call])
+  }
+
+  it('an untouched crop, a key on grey and a softened edge do not', () => {
+    expect([makes('crop'), makes('crop', { feather: 20 }), makes('chromaKey', { colour: '#7a7c7b' }), makes('matteEdge', { feather: 5, choke: -3 })]).toEqual([
+      false,
+      false,
+      false,
+      false,
+    ])
+    expect([makes('crop', { right: 0.5 }), makes('chromaKey'), makes('room', { effect: 'hidden' }), makes('matteEdge', { specks: 100 })]).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ])
+  })
+
+  it('is never denied of one that does (seed 8)', () => {
+    const random = seededRandom(8)
+    const picture = { ...randomPicture(8), data: randomPicture(8).data.map((value, i) => (i % 4 === 3 ? 255 : value)) }
+    let opaque = 0
+    for (let round = 0; round < 300; round += 1) {
+      const call = randomCall(steps[round % steps.length]!, random)
+      if (makesMatte([call])) continue
+      opaque += 1
+      const least = treatReference(picture, [call]).data.reduce((low, value, i) => (i % 4 === 3 ? Math.min(low, value) : low), 1)
+      expect({ call, least: Math.round(least * 1e9) / 1e9 }).toEqual({ call, least: 1 })
+    }
+    expect(opaque).toBeGreaterThan(100)
+  })
+})
+
+it('eight-bit pictures end at 0 and 255 where values go beyond', () => {
+  const data = Float64Array.of(1.2, -0.1, 0.5, 1, 1.004, 2, NaN, 1.5)
+  expect([...toRgba8({ widthPx: 2, heightPx: 1, data }).data]).toEqual([255, 0, 128, 255, 255, 255, 0, 255])
 })

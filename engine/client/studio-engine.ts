@@ -16,6 +16,8 @@ export interface StudioEngineEvents {
   readonly onPersonFailed?: (reason: string) => void
   readonly onAssetFailed?: (asset: string, reason: string) => void
   readonly onCameraEnded?: (inputId: string) => void
+  /** A frame could not be made; the engine goes on. */
+  readonly onFaulted?: (reason: string) => void
   /** The worker died; `start` may be called again. */
   readonly onFailed?: (reason: string) => void
 }
@@ -110,11 +112,11 @@ export class StudioEngine {
   }
 
   /** The colour at (x, y) of an input, 0..1 across, as step `beforeStepId` meets it; null without a picture. */
-  pick(inputId: string, x: number, y: number, beforeStepId: string | null): Promise<string | null> {
+  pick(inputId: string, x: number, y: number, beforeStepId: string | null, layer: LayerPlace | null): Promise<string | null> {
     const requestId = this.#nextId++
     return new Promise((resolve) => {
       this.#picks.set(requestId, resolve)
-      this.#post({ type: 'pick', requestId, inputId, x, y, beforeStepId })
+      this.#post({ type: 'pick', requestId, inputId, x, y, beforeStepId, layer })
     })
   }
 
@@ -180,6 +182,8 @@ export class StudioEngine {
         return this.#events.onAssetFailed?.(message.asset, message.reason)
       case 'cameraEnded':
         return this.#events.onCameraEnded?.(message.inputId)
+      case 'faulted':
+        return this.#events.onFaulted?.(message.reason)
       case 'failed':
         return this.#events.onFailed?.(message.reason)
       default:

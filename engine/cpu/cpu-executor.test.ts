@@ -3,6 +3,8 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { rgbaToI420 } from '../../core/picture/i420.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
+import { parseCube } from '../../core/lut/cube.ts'
+import { addStep } from '../../tests/support/steps.ts'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
 import type { SourceFrame } from '../executor.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
@@ -56,6 +58,24 @@ describe('the CPU executor', () => {
     const executor = new CpuExecutor(new Treatments(heap))
     executor.render(plan, framesWith(green, 1, plain([10, 20, 30])))
     expect(middle(executor.render(plan, framesWith(green, 1, plain([90, 80, 70]), 2)))).toEqual([90, 80, 70, 255])
+  })
+
+  it('shows a look that comes after the first frame, on a still layer, without an edit', () => {
+    const treatments = new Treatments(heap)
+    const executor = new CpuExecutor(treatments)
+    const look = 'd'.repeat(64)
+    const looked = addStep({ ...show, inputs: [show.inputs[1]!, show.inputs[0]!] }, 'look', { look, amount: 1 })
+    const info = { widthPx: 64, heightPx: 36, isOpaque: true }
+    const still = {
+      ...sceneNamed(show, 'Just me'),
+      layers: sceneNamed(show, 'Just me').layers.filter((layer) => layer.kind === 'input' && layer.inputId === show.inputs[1]!.id),
+    }
+    const stillPlan = planFrame(looked, still, new Map([[wallId, info]]))
+    const frames = new Map<string, SourceFrame>([[wallId, { picture: plain([10, 20, 30], 64, 36), version: 1, isLive: false }]])
+    expect(middle(executor.render(stillPlan, frames)).slice(0, 3)).toEqual([10, 20, 30])
+    const negative = parseCube('LUT_1D_SIZE 2\n1 1 1\n0 0 0\n')
+    treatments.setResources({ lut: (reference) => (reference === look ? negative : null), picture: () => null })
+    expect(middle(executor.render(stillPlan, frames)).slice(0, 3)).toEqual([245, 235, 225])
   })
 
   it('goes on without a source that vanished and takes it back when it returns', () => {

@@ -18,6 +18,8 @@ interface StillRun {
   readonly block: Block
   readonly bounds: PixelRect
   isMade: boolean
+  /** Of the treatments it was made with. */
+  generation: number
 }
 
 interface LiveRun {
@@ -142,6 +144,7 @@ export class CpuExecutor implements Executor {
       block: this.#heap.allocate(plan.widthPx * plan.heightPx * 4),
       bounds: bounds ?? { left: 0, top: 0, right: 0, bottom: 0 },
       isMade: false,
+      generation: -1,
     }
   }
 
@@ -158,9 +161,11 @@ export class CpuExecutor implements Executor {
     this.#heap.free(state.outBlock)
   }
 
-  /** Flattens a run again if a source of it has a new picture; says whether it did. */
+  /** Flattens a run again if a source of it has a new picture, or a look or plate of it came late; says whether it did. */
   #refresh(run: StillRun, sources: SourceFrames, out: HeapCanvas, ground: number): boolean {
-    let isMade = run.isMade
+    const { generation } = this.#treatments
+    let isMade = run.isMade && run.generation === generation
+    run.generation = generation
     for (let i = 0; i < run.jobs.length; i += 1) {
       const { version } = sources.get(run.jobs[i]!.draw.sourceId)!
       if (run.versions[i] !== version) isMade = false

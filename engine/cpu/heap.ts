@@ -22,7 +22,7 @@ export interface Kernels {
   blendMaskedRow(line: number, base: number, out: number, count: number, mask: number): void
   scaleRow(upper: number, lower: number, rowWeight: number, first: number, last: number, mixed: number, columns: number, count: number, line: number): void
   turnRow(pixels: number, width: number, height: number, startX: number, startY: number, stepX: number, stepY: number, count: number, line: number): void
-  halve(source: number, sourceWidth: number, out: number, width: number, height: number): void
+  halve(source: number, sourceWidth: number, sourceHeight: number, out: number, width: number, height: number): void
   fillRow(out: number, count: number, value: number): void
   alphaToGrey(source: number, out: number, count: number): void
   copyRows(from: number, to: number, widthBytes: number, strideBytes: number, height: number): void
@@ -37,6 +37,9 @@ export interface Kernels {
   sigmaRow(above: number, row: number, below: number, out: number, count: number, space: number, limit: number): void
   lumaRow(pixels: number, out: number, count: number): void
   alphaToFine(pixels: number, out: number, count: number): void
+  alphaSpan(pixels: number, count: number): number
+  weighRow(pixels: number, luma: number, weighted: number, shares: number, count: number): void
+  shareRow(luma: number, shares: number, out: number, count: number): void
   fineToAlpha(fine: number, pixels: number, count: number): void
   blurAcross(row: number, out: number, count: number, taps: number, radius: number): void
   blurDown(rows: number, out: number, count: number, taps: number, radius: number): void
@@ -113,6 +116,7 @@ export interface Kernels {
     cells: number,
     shares: number,
     lastCell: number,
+    levels: number,
     black: number,
     white: number,
     amount: number,

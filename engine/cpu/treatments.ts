@@ -66,11 +66,17 @@ export class Treatments {
   readonly #treated = new Map<string, TreatedEntry>()
   readonly #uploads = new Map<SourceId, Upload>()
   #uses = 0
+  #generation = 0
 
   constructor(heap: Heap) {
     this.heap = heap
     this.rows = new RowTreater(heap)
     this.tables = new TableCache(heap)
+  }
+
+  /** Grows when looks or pictures that steps refer to come or go: what was treated before is stale. */
+  get generation(): number {
+    return this.#generation
   }
 
   /** The chain of a draw, ready for pictures like `picture`: a camera may change its size or coding. */
@@ -94,6 +100,7 @@ export class Treatments {
   /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
   setResources(resources: ChainResources): void {
     this.#resources = resources
+    this.#generation += 1
     for (const key of [...this.#chains.keys()]) this.#dropChain(key)
     for (const entry of this.#treated.values()) entry.version = -1
   }
@@ -151,7 +158,7 @@ export class Treatments {
     for (; entry.current <= draw.halvings; entry.current += 1) {
       const source = entry.levels[entry.current - 1]!
       const level = this.#level(entry, entry.current, Math.max(1, source.widthPx >> 1), Math.max(1, source.heightPx >> 1))
-      this.heap.kernels.halve(source.at, source.widthPx, level.at, level.widthPx, level.heightPx)
+      this.heap.kernels.halve(source.at, source.widthPx, source.heightPx, level.at, level.widthPx, level.heightPx)
     }
     return entry.levels[draw.halvings]!
   }

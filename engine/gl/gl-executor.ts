@@ -16,7 +16,7 @@ void main() {
   vec2 off = abs(inFrame - middle) - (middle - radius);
   float distance = (off.x > 0.0 && off.y > 0.0 ? length(off) : max(off.x, off.y)) - radius;
   vec2 place = vec2(VALUE[0] * p.x + VALUE[2] * p.y + VALUE[4], VALUE[1] * p.x + VALUE[3] * p.y + VALUE[5]) - 0.5;
-  result = between(t0, place) * clip(0.5 - distance) * VALUE[15];
+  result = between(t0, place) * clamp(0.5 - distance, 0.0, min(1.0, VALUE[12]) * min(1.0, VALUE[13])) * VALUE[15];
 }`
 
 const COPY = `void main() { result = texelFetch(t0, here, 0); }`

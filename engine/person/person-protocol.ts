@@ -10,4 +10,8 @@ export type ToPerson =
   | { readonly type: 'look'; readonly sourceId: string; readonly data: Uint8ClampedArray<ArrayBuffer> }
 
 export type FromPerson =
-  { readonly type: 'mask'; readonly sourceId: string; readonly mask: Float32Array<ArrayBuffer> } | { readonly type: 'failed'; readonly reason: string }
+  | { readonly type: 'mask'; readonly sourceId: string; readonly mask: Float32Array<ArrayBuffer> }
+  /** This picture could not be looked at; the next may. */
+  | { readonly type: 'lookFailed'; readonly sourceId: string; readonly reason: string }
+  /** Nothing can be looked at. */
+  | { readonly type: 'failed'; readonly reason: string }

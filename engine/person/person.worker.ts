@@ -16,7 +16,16 @@ self.onmessage = ({ data }: MessageEvent<ToPerson>) => {
   if (data.type === 'start') {
     start(data.files).catch((error: unknown) => post({ type: 'failed', reason: error instanceof Error ? error.message : String(error) }))
   } else if (segmenter === null) waiting.push(data)
-  else look(segmenter, data)
+  else lookOrSay(segmenter, data)
+}
+
+/** Every look is answered, also one that fails: who asked waits for it. */
+function lookOrSay(model: ImageSegmenter, task: Extract<ToPerson, { type: 'look' }>): void {
+  try {
+    look(model, task)
+  } catch (error) {
+    post({ type: 'lookFailed', sourceId: task.sourceId, reason: error instanceof Error ? error.message : String(error) })
+  }
 }
 
 async function start(files: Extract<ToPerson, { type: 'start' }>['files']): Promise<void> {
@@ -28,14 +37,14 @@ async function start(files: Extract<ToPerson, { type: 'start' }>['files']): Prom
     outputCategoryMask: false,
     outputConfidenceMasks: true,
   })
-  for (const early of waiting.splice(0)) look(segmenter, early)
+  for (const early of waiting.splice(0)) lookOrSay(segmenter, early)
 }
 
 function look(model: ImageSegmenter, { sourceId, data }: Extract<ToPerson, { type: 'look' }>): void {
   timeMs += 1
   model.segmentForVideo(new ImageData(data, PERSON_WIDTH_PX, PERSON_HEIGHT_PX), timeMs, (result) => {
     const newest = result.confidenceMasks?.at(-1)?.getAsFloat32Array()
-    if (newest === undefined) return
+    if (newest === undefined) throw new Error('the model gave no mask')
     const known = steady.get(sourceId)
     if (known === undefined) steady.set(sourceId, Float32Array.from(newest))
     else steadyMask(known, newest)

@@ -1,7 +1,7 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
 import { formatHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import type { FramePlan, MissingPicture, SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import { Heap } from '../cpu/heap.ts'
@@ -9,6 +9,7 @@ import { Treatments } from '../cpu/treatments.ts'
 import type { Executor } from '../executor.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
 import type { CameraSupply, EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
+import { AirJudge } from './air-judge.ts'
 import { CameraSource } from './camera-source.ts'
 import { FeedWriter } from './feed-writer.ts'
 import { FrameLedger } from './frame-ledger.ts'
@@ -18,6 +19,7 @@ import { PersonFinder } from './person-finder.ts'
 import { pickColour } from './pick-colour.ts'
 import { ResourceBook } from './resource-book.ts'
 import { ScopeWatch } from './scope-watch.ts'
+import { treatmentOf } from './steps-of.ts'
 import { SourceBook } from './source-book.ts'
 import { holdingCardPicture } from './still-sources.ts'
 import { View } from './view.ts'
@@ -32,6 +34,9 @@ const TICKS_PER_VIEW_ON_AIR = 2
 const SMALL_VIEW_EVERY_MS_ON_AIR = 400
 /** A mean frame that takes longer leaves too little of a thirtieth of a second to others. */
 const SHORT_OF_TIME_MS = 22
+/** Frames that may fail one after the other, about a second, before the audience gets the card. */
+const FAULTS_BEFORE_CARD = 30
+const MOST_TOLD_FAULTS = 20
 const SCOPES_EVERY_MS = 220
 const SCOPES_EVERY_MS_ON_AIR = 600
 
@@ -55,6 +60,12 @@ export class Engine {
   #isPageHidden = false
   #hasShownPicture = false
   #showsCard = true
+  readonly #judge = new AirJudge()
+  #leftOut: readonly MissingPicture[] = []
+  #cameraIds: ReadonlySet<SourceId> = new Set()
+  readonly #isCamera = (sourceId: SourceId) => this.#cameraIds.has(sourceId)
+  #faultsInARow = 0
+  readonly #toldFaults = new Set<string>()
   #missedBeforeFeed = 0
   #lastStatsMs = 0
   #ticks = 0
@@ -91,6 +102,7 @@ export class Engine {
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
       (nowMs) => this.#tick(nowMs),
+      (error) => this.#faulted(error),
     )
   }
 
@@ -150,6 +162,7 @@ export class Engine {
   #setShow(show: Show): void {
     this.#show = show
     this.#onAirId ??= show.scenes[0]?.id ?? null
+    this.#cameraIds = new Set(show.inputs.filter((input) => input.kind === 'camera').map((input) => inputSourceId(input.id)))
     this.#book.follow(show)
     this.#resources.follow(show)
     this.#persons.follow(show)
@@ -222,9 +235,11 @@ export class Engine {
     const showsViews = !this.#isPageHidden && (this.#feed === null || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
     const wantsAir = this.#feed !== null || (showsViews && this.#hasAirView())
     if (wantsAir) {
-      const picture = this.#airPicture(show)
-      this.#feed?.send(picture, nowMs)
-      if (showsViews) {
+      const picture = this.#airPicture(show, nowMs)
+      if (picture !== null) this.#feed?.send(picture, nowMs)
+      else if (this.#feed?.repeat(nowMs) === false) this.#feed.send(this.#cardPicture(show), nowMs)
+      this.#faultsInARow = 0
+      if (showsViews && picture !== null) {
         for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
       }
     }
@@ -232,10 +247,13 @@ export class Engine {
     if (showsViews) this.#measureScopes(show, nowMs)
     const spent = performance.now() - started
     this.#frameMs = this.#frameMs === 0 ? spent : this.#frameMs * 0.95 + spent * 0.05
-    if (nowMs - this.#lastStatsMs >= STATS_EVERY_MS) {
-      this.#lastStatsMs = nowMs
-      this.#post({ type: 'stats', stats: this.#stats(nowMs) })
-    }
+    this.#tellStats(nowMs)
+  }
+
+  #tellStats(nowMs: number): void {
+    if (nowMs - this.#lastStatsMs < STATS_EVERY_MS) return
+    this.#lastStatsMs = nowMs
+    this.#post({ type: 'stats', stats: this.#stats(nowMs) })
   }
 
   #showOnView(view: View, picture: RgbaPicture, nowMs: number): void {
@@ -244,7 +262,8 @@ export class Engine {
     if (!this.#showsCard) this.#noteFirstPicture()
   }
 
-  #airPicture(show: Show): RgbaPicture {
+  /** The picture that the audience gets; null for the last one once more. */
+  #airPicture(show: Show, nowMs: number): RgbaPicture | null {
     const scene = show.scenes.find((candidate) => candidate.id === this.#onAirId) ?? show.scenes[0]!
     if (this.#airPlan === null) {
       const plan = planFrame(show, scene, this.#book.infos)
@@ -252,9 +271,33 @@ export class Engine {
       this.#airPlan = plan
     }
     const plan = this.#airPlan
-    // A half-made picture is never sent: while something is missing the audience sees the card.
-    this.#showsCard = plan.draws.length === 0 || plan.missing.length > 0
+    const verdict = this.#judge.judge(scene.id, plan, this.#isCamera, nowMs)
+    this.#leftOut = verdict === 'show' ? plan.missing : []
+    if (verdict === 'hold') return null
+    this.#showsCard = verdict === 'card'
     return this.#showsCard ? this.#cardPicture(show) : this.#airExecutor.render(plan, this.#book.frames)
+  }
+
+  /**
+   * A throw in the middle of a frame. The audience gets the last whole picture again, and the card when that lasts; the loop goes on,
+   * and the presenter is told once for each reason.
+   */
+  #faulted(error: unknown): void {
+    const reason = error instanceof Error ? error.message : String(error)
+    const nowMs = performance.now()
+    this.#faultsInARow += 1
+    const isLasting = this.#faultsInARow > FAULTS_BEFORE_CARD
+    try {
+      const show = this.#show
+      if (this.#feed !== null && (isLasting || !this.#feed.repeat(nowMs)) && show !== null) this.#feed.send(this.#cardPicture(show), nowMs)
+      this.#showsCard ||= isLasting
+      this.#tellStats(nowMs)
+    } finally {
+      if (!this.#toldFaults.has(reason) && this.#toldFaults.size < MOST_TOLD_FAULTS) {
+        this.#toldFaults.add(reason)
+        this.#post({ type: 'faulted', reason })
+      }
+    }
   }
 
   #cardPicture(show: Show): RgbaPicture {
@@ -326,9 +369,12 @@ export class Engine {
 
   #pick(message: Extract<ToEngine, { type: 'pick' }>): void {
     const frame = this.#book.frames.get(inputSourceId(message.inputId))
-    const input = this.#show?.inputs.find((candidate) => candidate.id === message.inputId)
+    const show = this.#show
+    const input = show?.inputs.find((candidate) => candidate.id === message.inputId)
     const colour =
-      frame === undefined || input === undefined ? null : formatHex(pickColour(frame.picture, input.treatment, message.beforeStepId, message.x, message.y))
+      frame === undefined || show === null || input === undefined
+        ? null
+        : formatHex(pickColour(frame.picture, treatmentOf(show, input, message.layer), message.beforeStepId, message.x, message.y))
     this.#post({ type: 'picked', requestId: message.requestId, colour })
   }
 
@@ -352,6 +398,7 @@ export class Engine {
         widthPx: canvas?.widthPx ?? 0,
         heightPx: canvas?.heightPx ?? 0,
         showsCard: this.#showsCard,
+        leftOut: this.#leftOut.map((missing) => missing.layerId),
       },
       frameMs: this.#frameMs,
       liveFrames: this.#ledger.open,

@@ -13,6 +13,7 @@ export class FeedWriter {
   #dropped = 0
   #pending = 0
   #isClosed = false
+  #last: VideoFrame | null = null
 
   constructor(writable: WritableStream<VideoFrame>, ledger: FrameLedger) {
     this.#writer = writable.getWriter()
@@ -27,20 +28,40 @@ export class FeedWriter {
 
   /** Sends a copy of a picture; drops it when the track is behind. */
   send(picture: RgbaPicture, nowMs: number): void {
-    if (this.#isClosed) return
-    if (this.#pending >= MOST_PENDING) {
-      this.#dropped += 1
-      return
-    }
+    if (!this.#hasRoom()) return
+    const frame = new VideoFrame(picture.data as Uint8ClampedArray<ArrayBuffer>, {
+      format: 'RGBX',
+      codedWidth: picture.widthPx,
+      codedHeight: picture.heightPx,
+      timestamp: Math.round(nowMs * 1000),
+    })
+    this.#keep(frame)
+    this.#write(frame, nowMs)
+  }
+
+  /** Sends the last picture once more; false when none was sent yet. */
+  repeat(nowMs: number): boolean {
+    if (this.#last === null) return false
+    if (this.#hasRoom()) this.#write(new VideoFrame(this.#last, { timestamp: Math.round(nowMs * 1000) }), nowMs)
+    return true
+  }
+
+  #hasRoom(): boolean {
+    if (this.#isClosed) return false
+    if (this.#pending < MOST_PENDING) return true
+    this.#dropped += 1
+    return false
+  }
+
+  /** Holds on to the picture of a frame without copying it. */
+  #keep(frame: VideoFrame): void {
+    if (this.#last !== null) this.#ledger.close(this.#last)
+    this.#last = this.#ledger.take(frame.clone())
+  }
+
+  #write(made: VideoFrame, nowMs: number): void {
     this.#pending += 1
-    const frame = this.#ledger.take(
-      new VideoFrame(picture.data as Uint8ClampedArray<ArrayBuffer>, {
-        format: 'RGBX',
-        codedWidth: picture.widthPx,
-        codedHeight: picture.heightPx,
-        timestamp: Math.round(nowMs * 1000),
-      }),
-    )
+    const frame = this.#ledger.take(made)
     this.meter.note(nowMs)
     this.#writer.write(frame).then(
       () => {
@@ -59,6 +80,8 @@ export class FeedWriter {
   close(): void {
     if (this.#isClosed) return
     this.#isClosed = true
+    if (this.#last !== null) this.#ledger.close(this.#last)
+    this.#last = null
     this.#writer.close().catch(() => undefined)
   }
 }

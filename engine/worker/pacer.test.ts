@@ -1,6 +1,10 @@
 import { expect, it } from 'vitest'
 import { Pacer } from './pacer.ts'
 
+const unexpected = (error: unknown): never => {
+  throw error
+}
+
 /** A clock that moves only when told. */
 function fakeClock() {
   let now = 0
@@ -35,7 +39,7 @@ function fakeClock() {
 it('keeps its rate on the clock, even when every timer is late', () => {
   const { clock, advance } = fakeClock()
   const ticks: number[] = []
-  const pacer = new Pacer(clock, (now) => ticks.push(now))
+  const pacer = new Pacer(clock, (now) => ticks.push(now), unexpected)
   pacer.start(30)
   advance(10_000, 3)
   expect(ticks.length).toBeGreaterThanOrEqual(299)
@@ -46,7 +50,7 @@ it('keeps its rate on the clock, even when every timer is late', () => {
 it('follows a camera beat for beat: nothing lost, nothing doubled', () => {
   const { clock, advance } = fakeClock()
   let ticks = 0
-  const pacer = new Pacer(clock, () => (ticks += 1))
+  const pacer = new Pacer(clock, () => (ticks += 1), unexpected)
   pacer.start(30)
   advance(500)
   const before = ticks
@@ -61,7 +65,7 @@ it('follows a camera beat for beat: nothing lost, nothing doubled', () => {
 it('steps in when the camera falls silent, and lets it lead again', () => {
   const { clock, advance } = fakeClock()
   const ticks: number[] = []
-  const pacer = new Pacer(clock, (now) => ticks.push(now))
+  const pacer = new Pacer(clock, (now) => ticks.push(now), unexpected)
   pacer.start(30)
   for (let frame = 0; frame < 30; frame += 1) {
     advance(1000 / 30)
@@ -78,9 +82,31 @@ it('steps in when the camera falls silent, and lets it lead again', () => {
 
 it('counts frames that were due and never made', () => {
   const { clock, advance } = fakeClock()
-  const pacer = new Pacer(clock, () => undefined)
+  const pacer = new Pacer(clock, () => undefined, unexpected)
   pacer.start(30)
   advance(330, 99)
   expect(pacer.missedTicks).toBeGreaterThan(0)
   pacer.stop()
+})
+
+it('goes on after a throw in the middle of a frame, on the clock and on the beat, and tells of each', () => {
+  const { clock, advance } = fakeClock()
+  let ticks = 0
+  const faults: string[] = []
+  const pacer = new Pacer(
+    clock,
+    () => {
+      ticks += 1
+      if (ticks % 2 === 0) throw new Error(`frame ${ticks}`)
+    },
+    (error) => faults.push((error as Error).message),
+  )
+  pacer.start(30)
+  advance(1000)
+  expect(ticks).toBeGreaterThanOrEqual(29)
+  expect(faults.length).toBe(Math.floor(ticks / 2))
+  const before = ticks
+  pacer.beat()
+  advance(1000)
+  expect(ticks).toBeGreaterThan(before + 15)
 })

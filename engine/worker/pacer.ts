@@ -18,6 +18,7 @@ const SILENT_PERIODS = 4
 export class Pacer {
   readonly #clock: PacerClock
   readonly #tick: (nowMs: number) => void
+  readonly #onFault: (error: unknown) => void
   #periodMs = 1000 / 30
   #lastTickMs = -Infinity
   #lastBeatMs = -Infinity
@@ -25,9 +26,11 @@ export class Pacer {
   #isRunning = false
   #missedTicks = 0
 
-  constructor(clock: PacerClock, tick: (nowMs: number) => void) {
+  /** A throw in a `tick` goes to `onFault`; the beat goes on. */
+  constructor(clock: PacerClock, tick: (nowMs: number) => void, onFault: (error: unknown) => void) {
     this.#clock = clock
     this.#tick = tick
+    this.#onFault = onFault
   }
 
   /** Frames that were due and never made, since the start. */
@@ -63,8 +66,13 @@ export class Pacer {
     const isOnClock = !this.#hasBeat(now) && since < 2 * this.#periodMs
     // On the clock, ticks stay on their grid; a late one does not push the rest back.
     this.#lastTickMs = isOnClock ? this.#lastTickMs + this.#periodMs : now
-    this.#tick(now)
-    this.#arm()
+    try {
+      this.#tick(now)
+    } catch (error) {
+      this.#onFault(error)
+    } finally {
+      this.#arm()
+    }
   }
 
   #arm(): void {

@@ -12,6 +12,11 @@ import type { PersonFiles } from '../protocol.ts'
 /** Between two looks, at least: more masks would take the machine from the picture. While it is short of time anyway, fewer are made. */
 const LOOK_EVERY_MS = 55
 const LOOK_EVERY_MS_WHEN_SHORT = 95
+/** A look without an answer for this long will not get one; the first may wait for the model to load. */
+const ANSWER_MS = 20_000
+/** Failures in a row that are told. */
+const MISSES_TOLD = 10
+const MOST_RESTARTS = 3
 
 export interface PersonFinderEvents {
   readonly onMask: (sourceId: SourceId, mask: Plane | null) => void
@@ -32,6 +37,8 @@ export class PersonFinder {
   /** Sources with a newer picture than the one that is looked at: a held picture must not keep the mask of the one before. */
   readonly #overtaken = new Set<SourceId>()
   readonly #lastMs = new Map<SourceId, number>()
+  #misses = 0
+  #restarts = 0
 
   constructor(files: PersonFiles, events: PersonFinderEvents) {
     this.#files = files
@@ -56,10 +63,12 @@ export class PersonFinder {
   look(sourceId: SourceId, picture: Picture): void {
     if (this.#worker === null || !this.#wanted.has(sourceId)) return
     const now = performance.now()
+    if (this.#busy.has(sourceId) && now - this.#lastMs.get(sourceId)! > ANSWER_MS) this.#startAgain()
     if (this.#busy.has(sourceId) || now - (this.#lastMs.get(sourceId) ?? -Infinity) < this.#everyMs) {
       this.#overtaken.add(sourceId)
       return
     }
+    if (this.#worker === null) return
     this.#overtaken.delete(sourceId)
     this.#lastMs.set(sourceId, now)
     this.#busy.add(sourceId)
@@ -81,6 +90,8 @@ export class PersonFinder {
       }
       this.#busy.delete(data.sourceId)
       this.#catchUp(data.sourceId)
+      if (data.type === 'lookFailed') return this.#missed(data.reason)
+      this.#misses = 0
       if (this.#wanted.has(data.sourceId)) this.#events.onMask(data.sourceId, { widthPx: PERSON_WIDTH_PX, heightPx: PERSON_HEIGHT_PX, data: data.mask })
     }
     worker.onerror = (event) => {
@@ -102,6 +113,20 @@ export class PersonFinder {
       },
       Math.max(0, wait) + 1,
     )
+  }
+
+  /** Looks may fail now and then; if none succeeds the presenter is told. */
+  #missed(reason: string): void {
+    this.#misses += 1
+    if (this.#misses === MISSES_TOLD) this.#events.onFailed(reason)
+  }
+
+  /** The worker gave no answer at all: another takes its place. */
+  #startAgain(): void {
+    this.#stop()
+    this.#restarts += 1
+    if (this.#restarts > MOST_RESTARTS) this.#events.onFailed('the person finder does not answer')
+    else this.#worker = this.#start()
   }
 
   #stop(): void {

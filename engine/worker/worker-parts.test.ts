@@ -164,19 +164,20 @@ describe('FeedWriter', () => {
   const picture = halves([0, 0, 0], [255, 255, 255], 4, 2)
 
   function setUp() {
-    const made: { close: ReturnType<typeof vi.fn>; init: VideoFrameBufferInit }[] = []
-    vi.stubGlobal(
-      'VideoFrame',
-      class {
-        close = vi.fn()
-        constructor(
-          _data: unknown,
-          readonly init: VideoFrameBufferInit,
-        ) {
-          made.push(this)
-        }
-      },
-    )
+    class FakeFrame {
+      close = vi.fn()
+      constructor(
+        readonly data: unknown,
+        readonly init: VideoFrameBufferInit,
+      ) {
+        made.push(this)
+      }
+      clone() {
+        return { close: vi.fn(), of: this }
+      }
+    }
+    const made: FakeFrame[] = []
+    vi.stubGlobal('VideoFrame', FakeFrame)
     const accepts: (() => void)[] = []
     const written: unknown[] = []
     const writable = new WritableStream<VideoFrame>({
@@ -194,19 +195,35 @@ describe('FeedWriter', () => {
     await settle()
     writer.send(picture, 1000)
     expect(made[0]!.init).toMatchObject({ format: 'RGBX', codedWidth: 4, codedHeight: 2, timestamp: 1_000_000 })
-    expect(ledger.open).toBe(1)
+    // One on its way, and the last one held.
+    expect(ledger.open).toBe(2)
     await settle()
     accepts.splice(0).forEach((accept) => accept())
     await settle()
+    expect(ledger.open).toBe(1)
+    writer.close()
     expect(ledger.open).toBe(0)
     expect(writer.meter.total).toBe(1)
+  })
+
+  it('sends the last picture once more on demand, with a time of its own', async () => {
+    const { writer, ledger, made, settle } = setUp()
+    await settle()
+    expect(writer.repeat(0)).toBe(false)
+    writer.send(picture, 1000)
+    expect(writer.repeat(1033)).toBe(true)
+    expect(made[1]!.data).toMatchObject({ of: made[0] })
+    expect(made[1]!.init).toEqual({ timestamp: 1_033_000 })
+    writer.send(picture, 1066)
+    // The clone of the first was closed when the second took its place.
+    expect(ledger.open).toBe(4)
   })
 
   it('drops frames, and counts them, when the track does not take them', async () => {
     const { writer, ledger, settle } = setUp()
     await settle()
     for (let i = 0; i < 10; i += 1) writer.send(picture, i * 33)
-    expect(ledger.open).toBe(3)
+    expect(ledger.open).toBe(4)
     expect(writer.dropped).toBe(7)
   })
 

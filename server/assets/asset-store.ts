@@ -1,7 +1,9 @@
-import { createHash } from 'node:crypto'
-import { mkdir, open, rename, stat } from 'node:fs/promises'
+import { createHash, randomUUID } from 'node:crypto'
+import { mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { open, rename, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
-import type { Sequelize } from 'sequelize'
+import type { Database } from '../db/database.ts'
+import { storageFailure } from '../db/storage-failure.ts'
 import { HttpError } from '../http-error.ts'
 import { inspectLook, isLookFile } from './inspect-look.ts'
 import { inspectPicture } from './inspect-picture.ts'
@@ -16,12 +18,20 @@ export interface Asset {
   readonly fileName: string
 }
 
+/** Ending of a file that is not whole yet. */
+const PARTIAL = '.part'
+
 export class AssetStore {
+  readonly #database: Database
   readonly #folder: string
 
-  constructor(sequelize: Sequelize, dataDir: string) {
-    initAssetModel(sequelize)
+  /** Keeps files in the folder `assets` of `dataDir`; what an interrupted upload left there is taken away. */
+  constructor(database: Database, dataDir: string) {
+    this.#database = database
+    initAssetModel(database.sequelize)
     this.#folder = path.join(dataDir, 'assets')
+    mkdirSync(this.#folder, { recursive: true })
+    for (const name of readdirSync(this.#folder)) if (name.endsWith(PARTIAL)) rmSync(path.join(this.#folder, name), { force: true })
   }
 
   /** Checks and keeps a picture or a look table; the same bytes are kept once. */
@@ -29,11 +39,11 @@ export class AssetStore {
     const facts = isLookFile(bytes, fileName) ? inspectLook(bytes, fileName) : await inspectPicture(bytes, fileName)
     const hash = createHash('sha256').update(bytes).digest('hex')
     await this.#write(hash, bytes)
-    const [row] = await AssetRow.findOrCreate({
-      where: { hash },
-      defaults: { hash, ...facts, byteLength: bytes.length, fileName: fileName.slice(0, 200), createdAt: new Date() },
+    return this.#database.write(async (transaction) => {
+      const known = await AssetRow.findByPk(hash, { transaction })
+      const created = { hash, ...facts, byteLength: bytes.length, fileName: fileName.slice(0, 200), createdAt: new Date() }
+      return assetOf(known ?? (await AssetRow.create(created, { transaction })))
     })
-    return assetOf(row)
   }
 
   /** Throws a 404 for an unknown hash. */
@@ -43,21 +53,25 @@ export class AssetStore {
     return { asset: assetOf(row), file: path.join(this.#folder, hash) }
   }
 
-  /** Writes beside, then renames, so that a file under its hash is always whole. */
+  /** Writes beside, under a name of its own, then renames: a file under its hash is always whole. */
   async #write(hash: string, bytes: Buffer): Promise<void> {
-    await mkdir(this.#folder, { recursive: true })
     const file = path.join(this.#folder, hash)
     const known = await stat(file).catch(() => null)
     if (known?.size === bytes.length) return
-    const partial = `${file}.${process.pid}.part`
-    const handle = await open(partial, 'w')
+    const partial = `${file}.${randomUUID()}${PARTIAL}`
     try {
-      await handle.writeFile(bytes)
-      await handle.sync()
-    } finally {
-      await handle.close()
+      const handle = await open(partial, 'w')
+      try {
+        await handle.writeFile(bytes)
+        await handle.sync()
+      } finally {
+        await handle.close()
+      }
+      await rename(partial, file)
+    } catch (error) {
+      await rm(partial, { force: true })
+      throw storageFailure(error, file) ?? error
     }
-    await rename(partial, file)
   }
 }
 

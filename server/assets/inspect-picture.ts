@@ -1,9 +1,15 @@
+import pLimit from 'p-limit'
 import sharp from 'sharp'
 import { HttpError } from '../http-error.ts'
 
 export const MAX_PICTURE_BYTES = 40 * 1024 * 1024
 /** More pixels than any canvas shows; larger ones would only cost memory. */
 export const MAX_PICTURE_PIXELS = 36_000_000
+
+/** The longest side that every browser decodes and draws (Chromium's canvases end at 16,384 pixels; measured). */
+export const MAX_PICTURE_SIDE_PX = 16_384
+/** Whole pictures decoded at once, each up to 144 MB of pixels. */
+const decoding = pLimit(2)
 
 /** Formats we take, as their content says, and their media types. */
 const MIME_TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', gif: 'image/gif' }
@@ -28,6 +34,14 @@ export async function inspectPicture(bytes: Buffer, fileName: string): Promise<P
   if (metadata === null || mimeType === undefined) {
     throw new HttpError(415, 'picture-format', `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP or GIF file.`)
   }
+  const longest = Math.max(metadata.width, metadata.height)
+  if (longest > MAX_PICTURE_SIDE_PX) {
+    throw new HttpError(
+      413,
+      'picture-side',
+      `${name} is ${metadata.width} × ${metadata.height} pixels; each side may be at most ${MAX_PICTURE_SIDE_PX}. Cut it or make it smaller and try again.`,
+    )
+  }
   const pixels = metadata.width * metadata.height
   if (pixels > MAX_PICTURE_PIXELS) {
     throw new HttpError(
@@ -37,12 +51,9 @@ export async function inspectPicture(bytes: Buffer, fileName: string): Promise<P
     )
   }
   // Metadata sits at the front of a file, so only decoding all of it finds a cut-off one.
-  await sharp(bytes, { failOn: 'truncated' })
-    .raw()
-    .toBuffer()
-    .catch(() => {
-      throw new HttpError(400, 'picture-damaged', `${name} is damaged or cut off. Copy or export it again.`)
-    })
+  await decoding(() => sharp(bytes, { failOn: 'truncated' }).raw().toBuffer()).catch(() => {
+    throw new HttpError(400, 'picture-damaged', `${name} is damaged or cut off. Copy or export it again.`)
+  })
   const isTurned = (metadata.orientation ?? 1) >= 5
   return {
     mimeType,

@@ -1,7 +1,10 @@
 import { createHash } from 'node:crypto'
+import { existsSync, readdirSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startTestServer, type TestServer } from '../../tests/support/test-server.ts'
+import { restartTestServer, startTestServer, type TestServer } from '../../tests/support/test-server.ts'
 
 let server: TestServer
 let good: Buffer
@@ -20,6 +23,24 @@ async function upload(bytes: Uint8Array, name: string) {
     headers: { 'content-type': 'application/octet-stream' },
   })
   return { status: response.status, body: (await response.json()) as { hash: string; mimeType: string; error: { code: string; message: string } } }
+}
+
+/** The beginning of a PNG file of a size (W3C PNG, §11.2.1): enough to refuse it by, without the hours of making it. */
+function pngHeader(width: number, height: number): Buffer {
+  const header = Buffer.alloc(25)
+  header.writeUInt32BE(13, 0)
+  header.write('IHDR', 4, 'latin1')
+  header.writeUInt32BE(width, 8)
+  header.writeUInt32BE(height, 12)
+  header.set([8, 0, 0, 0, 0], 16)
+  header.writeUInt32BE(crc32(header.subarray(4, 21)) >>> 0, 21)
+  const data = deflateSync(Buffer.alloc(100))
+  const chunk = Buffer.alloc(12 + data.length)
+  chunk.writeUInt32BE(data.length, 0)
+  chunk.write('IDAT', 4, 'latin1')
+  chunk.set(data, 8)
+  chunk.writeUInt32BE(crc32(chunk.subarray(4, 8 + data.length)) >>> 0, 8 + data.length)
+  return Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), header, chunk])
 }
 
 describe('/api/assets', () => {
@@ -51,6 +72,19 @@ describe('/api/assets', () => {
       'picture-pixels',
       '40.0 megapixels (8000 × 5000); at most 36',
     ],
+    ...(
+      [
+        [1, 30_000_000],
+        [36_000_000, 1],
+        [1, 16_385],
+      ] as const
+    ).map(([width, height]): [string, () => Promise<Buffer>, number, string, string] => [
+      `a picture of ${width} × ${height}`,
+      async () => pngHeader(width, height),
+      413,
+      'picture-side',
+      `${width} × ${height} pixels; each side may be at most 16384`,
+    ]),
   ])('refuses %s, saying what and how to put it right', async (_name, make, status, code, words) => {
     const answer = await upload(await make(), 'poster.png')
     expect(answer.status).toBe(status)
@@ -63,5 +97,26 @@ describe('/api/assets', () => {
     for (const hash of ['..%2F..%2Fgreen-room.sqlite', 'a'.repeat(64)]) {
       expect((await fetch(`${server.studioUrl}/api/assets/${hash}`)).status).toBe(404)
     }
+  })
+
+  it('takes twenty pictures and twenty copies of one at once, and keeps no half file', async () => {
+    const distinct = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        sharp({ create: { width: 64 + i, height: 40, channels: 3, background: '#a87823' } })
+          .png()
+          .toBuffer(),
+      ),
+    )
+    const answers = await Promise.all([...distinct, ...Array.from({ length: 20 }, () => distinct[0]!)].map((bytes, i) => upload(bytes, `${i}.png`)))
+    expect(answers.map(({ status }) => status)).toEqual(answers.map(() => 201))
+    expect(new Set(answers.map(({ body }) => body.hash)).size).toBe(20)
+    const files = readdirSync(path.join(server.dataDir, 'assets'))
+    expect(files.filter((name) => !/^[0-9a-f]{64}$/.test(name))).toEqual([])
+  })
+
+  it('takes away what an interrupted upload left', async () => {
+    const left = path.join(server.dataDir, 'assets', `${'a'.repeat(64)}.17.part`)
+    await restartTestServer(server, async () => writeFileSync(left, 'half'))
+    expect(existsSync(left)).toBe(false)
   })
 })

@@ -43,4 +43,19 @@ export const migrations: readonly { readonly name: string; readonly up: (queries
       })
     },
   },
+  {
+    name: '003-one-preset-a-name',
+    up: async (queries) => {
+      // Names that came twice by saving at once: the newest stays.
+      await queries.sequelize.query('DELETE FROM presets WHERE rowid NOT IN (SELECT max(rowid) FROM presets GROUP BY name)')
+      await queries.addIndex('presets', ['name'], { unique: true, name: 'presets_name' })
+    },
+  },
+  {
+    name: '004-saves-have-ids',
+    up: async (queries) => {
+      /** The id that a tab gave its newest save, so that one whose answer was lost can be asked for again. */
+      await queries.addColumn('shows', 'saveId', { type: DataTypes.STRING(40), allowNull: true })
+    },
+  },
 ]

@@ -22,7 +22,7 @@ const chain = {
 
 describe('/api/presets', () => {
   it('keeps a chain under a name and lists by name', async () => {
-    expect((await callJson(presets)).body).toEqual({ presets: [] })
+    expect((await callJson(presets)).body).toEqual({ presets: [], unreadable: [] })
     const saved = await callJson(presets, 'POST', { name: '  Evening class ', chain })
     expect(saved.status).toBe(201)
     expect(saved.body).toMatchObject({ name: 'Evening class', chain: { name: 'Evening class', steps: chain.steps } })

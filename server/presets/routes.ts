@@ -11,7 +11,7 @@ const body = z.strictObject({
 export function presetRoutes(store: PresetStore): Router {
   const router = Router()
   router.get('/', async (_request, response) => {
-    response.json({ presets: await store.list() })
+    response.json(await store.list())
   })
   router.post('/', express.json({ limit: '1mb' }), async (request, response) => {
     const { name, chain } = body.parse(request.body)

@@ -9,6 +9,7 @@ export class ShowRow extends Model<InferAttributes<ShowRow>, InferCreationAttrib
   declare createdAt: Date
   declare updatedAt: Date
   declare deletedAt: Date | null
+  declare saveId: string | null
 }
 
 /** An earlier or the newest state of a show. */
@@ -30,6 +31,7 @@ export function initShowModels(sequelize: Sequelize): void {
       createdAt: DataTypes.DATE,
       updatedAt: DataTypes.DATE,
       deletedAt: DataTypes.DATE,
+      saveId: DataTypes.STRING(40),
     },
     { sequelize, tableName: 'shows', timestamps: false },
   )

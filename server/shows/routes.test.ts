@@ -55,8 +55,8 @@ describe('/api/shows', () => {
     const id = await create()
     expect((await callJson(`${shows}/${id}`, 'DELETE')).status).toBe(204)
     expect((await callJson(`${shows}/${id}`)).status).toBe(404)
-    expect((await callJson(`${shows}/${id}/undelete`, 'POST')).body).toMatchObject({ id, show: { name: show.name } })
-    expect((await callJson(`${shows}/${id}`)).status).toBe(200)
+    expect((await callJson(`${shows}/${id}/undelete`, 'POST')).status).toBe(204)
+    expect((await callJson(`${shows}/${id}`)).body).toMatchObject({ id, show: { name: show.name } })
   })
 
   it('names field, rule and value of a number out of range, and saves nothing', async () => {
@@ -82,5 +82,46 @@ describe('/api/shows', () => {
     const response = await fetch(shows, { method: 'POST', headers: { 'content-type': 'application/json' }, body })
     expect(response.status).toBe(status)
     expect(((await response.json()) as { error: { code: string } }).error.code).toBe(code)
+  })
+})
+
+describe('a stored show that cannot be read', () => {
+  const breakShow = (id: string, document: string) =>
+    server.database.sequelize.query('UPDATE shows SET document = ? WHERE id = ?', { replacements: [document, id] })
+
+  it.each([
+    ['cut off', (text: string) => text.slice(0, 200)],
+    ['a step that is null', (text: string) => text.replace(/"treatment":\[/, '"treatment":[null,')],
+    ['of a version from the future', (text: string) => text.replace('"version":2', '"version":99')],
+  ])('%s: is listed with the reason beside the others, exported as it is, restored and deleted', async (_what, harm) => {
+    const [id, other] = [await create(), await create()]
+    await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: renameShow(show, 'Second state') })
+    const broken = harm(JSON.stringify(show))
+    await breakShow(id, broken)
+    const listed = (await callJson(shows)).body.shows as { id: string; unreadable: string | null; sceneCount: number }[]
+    expect(listed.find((each) => each.id === other)).toMatchObject({ unreadable: null, sceneCount: show.scenes.length })
+    expect(listed.find((each) => each.id === id)?.unreadable).toEqual(expect.stringMatching(/\w{4}/))
+    const opened = await callJson(`${shows}/${id}`)
+    expect(opened.status).toBe(422)
+    expect(opened.body.error).toMatchObject({ code: 'show-unreadable', message: expect.stringContaining('export and delete') })
+    const exported = await fetch(`${shows}/${id}/document`)
+    expect(exported.headers.get('content-disposition')).toContain('attachment')
+    expect(await exported.text()).toBe(broken)
+    expect((await callJson(`${shows}/${id}/restore`, 'POST', { revision: 1 })).body).toMatchObject({ show: { name: show.name } })
+    await breakShow(id, broken)
+    expect((await callJson(`${shows}/${id}`, 'DELETE')).status).toBe(204)
+    expect((await callJson(`${shows}/${id}/undelete`, 'POST')).status).toBe(204)
+  })
+
+  it('keeps an unreadable version from hiding the others', async () => {
+    const id = await create()
+    await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: renameShow(show, 'Second state') })
+    await server.database.sequelize.query('UPDATE show_versions SET document = ? WHERE showId = ? AND revision = 1', { replacements: ['{', id] })
+    const { versions } = (await callJson(`${shows}/${id}/versions`)).body as { versions: unknown[] }
+    expect(versions).toMatchObject([
+      { revision: 2, isReadable: true },
+      { revision: 1, isReadable: false },
+    ])
+    expect((await callJson(`${shows}/${id}/restore`, 'POST', { revision: 1 })).status).toBe(422)
   })
 })

@@ -1,12 +1,15 @@
 import { Router, json } from 'express'
 import { z } from 'zod'
+import { readShow } from '../../core/show/migrate.ts'
 import { showSchema } from '../../core/show/schema.ts'
 import type { ShowStore } from './show-store.ts'
 
 const BODY_LIMIT = '2mb'
 const revision = z.coerce.number().int().min(1)
-const saveBody = z.object({ baseRevision: z.int().min(1), show: showSchema })
-const createBody = z.object({ show: showSchema })
+const token = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
+const saveBody = z.object({ baseRevision: z.int().min(1), show: showSchema, saveId: token.optional() })
+/** The show may be of an earlier version: it may have waited in a browser for long. */
+const createBody = z.object({ show: z.unknown(), id: token.optional() })
 const restoreBody = z.object({ revision })
 
 /** /api/shows: list, read, create, save, versions, restore, delete and undelete. */
@@ -17,15 +20,20 @@ export function showRoutes(store: ShowStore): Router {
     response.json({ shows: await store.list() })
   })
   router.post('/', async (request, response) => {
-    const { show } = createBody.parse(request.body)
-    response.status(201).json(await store.create(show))
+    const { show, id } = createBody.parse(request.body)
+    response.status(201).json(await store.create(readShow(show), id))
   })
   router.get('/:id', async (request, response) => {
     response.json(await store.get(request.params.id))
   })
+  router.get('/:id/document', async (request, response) => {
+    const { name, document } = await store.documentOf(request.params.id)
+    response.attachment(`${name.replace(/[^\p{L}\p{N} ._-]/gu, '_')}.json`)
+    response.type('json').send(document)
+  })
   router.put('/:id', async (request, response) => {
-    const { baseRevision, show } = saveBody.parse(request.body)
-    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, show)
+    const { baseRevision, show, saveId } = saveBody.parse(request.body)
+    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, show, saveId)
     response.json({ id, revision: saved, updatedAt })
   })
   router.get('/:id/versions', async (request, response) => {
@@ -39,7 +47,8 @@ export function showRoutes(store: ShowStore): Router {
     response.status(204).end()
   })
   router.post('/:id/undelete', async (request, response) => {
-    response.json(await store.undelete(request.params.id))
+    await store.undelete(request.params.id)
+    response.status(204).end()
   })
   return router
 }

@@ -1,10 +1,12 @@
 // Shows in the database. Every write is one transaction, on the disk before the call returns.
 import { randomUUID } from 'node:crypto'
-import { Op, type Sequelize, type Transaction } from 'sequelize'
+import { Op, type Transaction } from 'sequelize'
 import { readShow } from '../../core/show/migrate.ts'
 import { showSchema } from '../../core/show/schema.ts'
 import type { Show } from '../../core/show/show.ts'
+import type { Database } from '../db/database.ts'
 import { HttpError } from '../http-error.ts'
+import { tryRead } from '../try-read.ts'
 import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
 
 /** Versions of a show that can be restored. */
@@ -14,6 +16,8 @@ export interface StoredShow {
   readonly id: string
   readonly revision: number
   readonly updatedAt: string
+  /** The id of the save that made this revision; null when it came about otherwise. */
+  readonly saveId: string | null
   readonly show: Show
 }
 
@@ -23,6 +27,8 @@ export interface ShowSummary {
   readonly revision: number
   readonly updatedAt: string
   readonly sceneCount: number
+  /** Why the stored show cannot be read; null when it can. */
+  readonly unreadable: string | null
 }
 
 export interface ShowVersion {
@@ -30,26 +36,37 @@ export interface ShowVersion {
   readonly savedAt: string
   readonly sceneCount: number
   readonly layerCount: number
+  readonly isReadable: boolean
 }
 
 export class ShowStore {
-  readonly #sequelize: Sequelize
+  readonly #database: Database
 
-  constructor(sequelize: Sequelize) {
-    this.#sequelize = sequelize
-    initShowModels(sequelize)
+  constructor(database: Database) {
+    this.#database = database
+    initShowModels(database.sequelize)
   }
 
-  /** Shows that are not deleted, newest first. */
+  /** Shows that are not deleted, newest first. One that cannot be read is listed as such and hides no other. */
   async list(): Promise<ShowSummary[]> {
     const rows = await ShowRow.findAll({ where: { deletedAt: null }, order: [['updatedAt', 'DESC']] })
-    return rows.map((row) => ({
-      id: row.id,
-      name: row.name,
-      revision: row.revision,
-      updatedAt: row.updatedAt.toISOString(),
-      sceneCount: readShow(JSON.parse(row.document)).scenes.length,
-    }))
+    return rows.map((row) => {
+      const read = tryRead(() => readShow(JSON.parse(row.document)))
+      return {
+        id: row.id,
+        name: row.name,
+        revision: row.revision,
+        updatedAt: row.updatedAt.toISOString(),
+        sceneCount: read.isReadable ? read.value.scenes.length : 0,
+        unreadable: read.isReadable ? null : read.reason,
+      }
+    })
+  }
+
+  /** The stored text of a show as it is, readable or not. */
+  async documentOf(id: string): Promise<{ readonly name: string; readonly document: string }> {
+    const { name, document } = await this.#find(id)
+    return { name, document }
   }
 
   /** How many shows were ever made, deleted ones included. */
@@ -61,33 +78,39 @@ export class ShowStore {
     return stored(await this.#find(id))
   }
 
-  /** Files a new show. */
+  /** Files a new show. One with the id of a known show is that show: asking twice makes one. */
   async create(show: Show, id: string = randomUUID()): Promise<StoredShow> {
     const document = JSON.stringify(showSchema.parse(show))
-    return this.#sequelize.transaction(async (transaction) => {
+    return this.#database.write(async (transaction) => {
+      const known = await ShowRow.findByPk(id, { transaction })
+      if (known !== null) return stored(known)
       const now = new Date()
-      const row = await ShowRow.create({ id, name: show.name, revision: 1, document, createdAt: now, updatedAt: now, deletedAt: null }, { transaction })
+      const row = await ShowRow.create(
+        { id, name: show.name, revision: 1, document, createdAt: now, updatedAt: now, deletedAt: null, saveId: null },
+        { transaction },
+      )
       await ShowVersionRow.create({ showId: id, revision: 1, document, savedAt: now }, { transaction })
       return stored(row)
     })
   }
 
   /**
-   * Saves a new state on top of `baseRevision`. Throws a 409 when another tab saved in between;
-   * nothing is changed then.
+   * Saves a new state on top of `baseRevision`. A save that was stored before under the same `saveId` is answered as it was
+   * then. Throws a 409 when another tab saved in between; nothing is changed then.
    */
-  async save(id: string, baseRevision: number, show: Show): Promise<StoredShow> {
+  async save(id: string, baseRevision: number, show: Show, saveId: string | null = null): Promise<StoredShow> {
     const document = JSON.stringify(show)
-    return this.#sequelize.transaction(async (transaction) => {
+    return this.#database.write(async (transaction) => {
       const row = await this.#find(id, transaction)
+      if (saveId !== null && row.saveId === saveId) return stored(row)
       if (row.revision !== baseRevision) {
         throw new HttpError(
           409,
           'stale',
-          `This show was saved elsewhere (revision ${row.revision}, yours builds on ${baseRevision}). Load it again, or take over to keep yours.`,
+          `This show was saved elsewhere (revision ${row.revision}, yours builds on ${baseRevision}). Load it again; yours can be kept as a copy.`,
         )
       }
-      return this.#write(row, document, show.name, transaction)
+      return this.#write(row, document, show.name, transaction, saveId)
     })
   }
 
@@ -96,40 +119,46 @@ export class ShowStore {
     await this.#find(id)
     const rows = await ShowVersionRow.findAll({ where: { showId: id }, order: [['revision', 'DESC']], limit: VERSIONS_KEPT })
     return rows.map((row) => {
-      const show = readShow(JSON.parse(row.document))
+      const read = tryRead(() => readShow(JSON.parse(row.document)))
+      const scenes = read.isReadable ? read.value.scenes : []
       return {
         revision: row.revision,
         savedAt: row.savedAt.toISOString(),
-        sceneCount: show.scenes.length,
-        layerCount: show.scenes.reduce((sum, scene) => sum + scene.layers.length, 0),
+        sceneCount: scenes.length,
+        layerCount: scenes.reduce((sum, scene) => sum + scene.layers.length, 0),
+        isReadable: read.isReadable,
       }
     })
   }
 
   /** Makes an earlier version the newest; what was newest stays restorable. */
   async restore(id: string, revision: number): Promise<StoredShow> {
-    return this.#sequelize.transaction(async (transaction) => {
+    return this.#database.write(async (transaction) => {
       const row = await this.#find(id, transaction)
       const version = await ShowVersionRow.findOne({ where: { showId: id, revision }, transaction })
       if (version === null) {
         throw new HttpError(404, 'version-not-found', `This show has no version ${revision} any more; the last ${VERSIONS_KEPT} are kept.`)
       }
-      const show = readShow(JSON.parse(version.document))
+      const show = readStored(version.document, `version ${revision} of show "${id}"`)
       return this.#write(row, JSON.stringify(show), show.name, transaction)
     })
   }
 
   /** Deletes a show; `undelete` brings it back. */
   async delete(id: string): Promise<void> {
-    const row = await this.#find(id)
-    await row.update({ deletedAt: new Date() })
+    await this.#database.write(async (transaction) => {
+      const row = await this.#find(id, transaction)
+      await row.update({ deletedAt: new Date() }, { transaction })
+    })
   }
 
-  async undelete(id: string): Promise<StoredShow> {
-    const row = await ShowRow.findOne({ where: { id, deletedAt: { [Op.ne]: null } } })
-    if (row === null) throw new HttpError(404, 'show-not-found', `There is no deleted show with the id "${id}".`)
-    await row.update({ deletedAt: null })
-    return stored(row)
+  /** Brings a deleted show back, readable or not. */
+  async undelete(id: string): Promise<void> {
+    await this.#database.write(async (transaction) => {
+      const row = await ShowRow.findOne({ where: { id, deletedAt: { [Op.ne]: null } }, transaction })
+      if (row === null) throw new HttpError(404, 'show-not-found', `There is no deleted show with the id "${id}".`)
+      await row.update({ deletedAt: null }, { transaction })
+    })
   }
 
   async #find(id: string, transaction?: Transaction): Promise<ShowRow> {
@@ -138,10 +167,10 @@ export class ShowStore {
     return row
   }
 
-  async #write(row: ShowRow, document: string, name: string, transaction: Transaction): Promise<StoredShow> {
+  async #write(row: ShowRow, document: string, name: string, transaction: Transaction, saveId: string | null = null): Promise<StoredShow> {
     const now = new Date()
     const revision = row.revision + 1
-    await row.update({ document, name, revision, updatedAt: now }, { transaction })
+    await row.update({ document, name, revision, updatedAt: now, saveId }, { transaction })
     await ShowVersionRow.create({ showId: row.id, revision, document, savedAt: now }, { transaction })
     await ShowVersionRow.destroy({ where: { showId: row.id, revision: { [Op.lte]: revision - VERSIONS_KEPT } }, transaction })
     return stored(row)
@@ -149,5 +178,13 @@ export class ShowStore {
 }
 
 function stored(row: ShowRow): StoredShow {
-  return { id: row.id, revision: row.revision, updatedAt: row.updatedAt.toISOString(), show: readShow(JSON.parse(row.document)) }
+  const { id, revision, saveId } = row
+  return { id, revision, saveId, updatedAt: row.updatedAt.toISOString(), show: readStored(row.document, `show "${row.id}"`) }
+}
+
+/** Throws a 422 with the reason for a stored show that cannot be read. */
+function readStored(document: string, what: string): Show {
+  const read = tryRead(() => readShow(JSON.parse(document)))
+  if (read.isReadable) return read.value
+  throw new HttpError(422, 'show-unreadable', `The stored ${what} cannot be read: ${read.reason}. Restore an earlier version of it, or export and delete it.`)
 }

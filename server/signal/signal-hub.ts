@@ -1,16 +1,24 @@
 // Brings studios and meetings together, and tells tabs which of them edits a show.
 import type { IncomingMessage, Server } from 'node:http'
 import type { Duplex } from 'node:stream'
+import type { Logger } from 'pino'
 import { WebSocketServer, type WebSocket } from 'ws'
 import { z } from 'zod'
 import { fromMeetingSchema, fromStudioSchema, type FromMeeting, type ToMeeting, type ToStudio } from '../../webcam/signal.ts'
 import { isLocalHost, type Origins } from '../guard.ts'
+import { EditorRoles } from './editor-roles.ts'
 
 const MAX_MESSAGE_BYTES = 256 * 1024
+/** Pages of our own that may be connected at once; far more than a presenter opens. */
+const MOST_SOCKETS = 100
+/** Tracks that one meeting page may take at once. */
+const MOST_SESSIONS_A_PAGE = 4
 
 /** What an editing tab may say besides feed signalling. */
+const showId = z.string().max(60)
 const fromEditorSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('edit'), showId: z.string().max(60), takeOver: z.boolean() }),
+  z.object({ type: z.literal('edit'), showId, takeOver: z.boolean(), isAgain: z.boolean() }),
+  z.object({ type: z.literal('yield'), showId }),
   z.object({ type: z.literal('leave') }),
 ])
 
@@ -23,13 +31,13 @@ export interface ToEditor {
 
 interface Studio {
   readonly socket: WebSocket
-  isFeedOn: boolean
-  showId: string | null
 }
 
 interface Meeting {
   readonly socket: WebSocket
   readonly origin: string
+  /** What its sessions' ids begin with on the studio's side. */
+  readonly prefix: string
   readonly sessions: Set<string>
 }
 
@@ -37,17 +45,34 @@ export class SignalHub {
   readonly #sockets = new WebSocketServer({ noServer: true, maxPayload: MAX_MESSAGE_BYTES })
   readonly #studios = new Set<Studio>()
   readonly #meetings = new Set<Meeting>()
-  /** Which tab edits which show. */
-  readonly #editors = new Map<string, Studio>()
+  readonly #editors = new EditorRoles<Studio>({
+    tell: (studio, showId, isEditor) => send(studio.socket, { type: 'editor', showId, isEditor } satisfies ToEditor),
+    setTimer: (run, delayMs) => setTimeout(run, delayMs).unref(),
+    clearTimer: (timer) => clearTimeout(timer as NodeJS.Timeout),
+  })
+  /** The tab whose feed the meetings get. */
+  #feeder: Studio | null = null
+  #meetingsSeen = 0
   readonly #origins: Origins
+  readonly #log: Logger
 
-  constructor(origins: Origins) {
+  constructor(origins: Origins, log: Logger) {
     this.#origins = origins
+    this.#log = log
   }
 
   /** Takes over upgrade requests to /signal of a server. */
   attach(server: Server): void {
-    server.on('upgrade', (request, socket, head) => this.#upgrade(request, socket, head))
+    server.on('upgrade', (request, socket, head) => {
+      // A caller that goes away in the middle is no concern of anybody else.
+      socket.on('error', (error) => this.#log.debug({ err: error }, 'an upgrade ended early'))
+      try {
+        this.#upgrade(request, socket, head)
+      } catch (error) {
+        this.#log.warn({ err: error }, 'an upgrade was refused')
+        refuse(socket, '400 Bad Request')
+      }
+    })
   }
 
   close(): void {
@@ -56,22 +81,22 @@ export class SignalHub {
   }
 
   #upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
-    const url = new URL(request.url ?? '/', 'http://localhost')
-    const role = url.searchParams.get('role')
+    const [path = '', query = ''] = (request.url ?? '').split('?', 2)
+    const role = new URLSearchParams(query).get('role')
     const origin = request.headers.origin ?? ''
     const allowed = role === 'studio' ? this.#origins.studio() : role === 'meeting' ? this.#origins.meeting() : []
-    if (url.pathname !== '/signal' || !isLocalHost(request) || !allowed.includes(origin)) {
-      socket.end('HTTP/1.1 403 Forbidden\r\nContent-Length: 0\r\nConnection: close\r\n\r\n')
-      return
-    }
+    if (path !== '/signal' || !isLocalHost(request) || !allowed.includes(origin)) return refuse(socket, '403 Forbidden')
+    if (this.#sockets.clients.size >= MOST_SOCKETS) return refuse(socket, '503 Service Unavailable')
     this.#sockets.handleUpgrade(request, socket, head, (webSocket) => {
+      // Bad frame bits, bad UTF-8 and messages over the limit arrive here; the socket closes itself.
+      webSocket.on('error', (error) => this.#log.debug({ err: error }, 'a signalling connection failed'))
       if (role === 'studio') this.#addStudio(webSocket)
       else this.#addMeeting(webSocket, origin)
     })
   }
 
   #addStudio(socket: WebSocket): void {
-    const studio: Studio = { socket, isFeedOn: false, showId: null }
+    const studio: Studio = { socket }
     this.#studios.add(studio)
     socket.on('message', (data) => {
       const message: unknown = parse(String(data))
@@ -83,7 +108,8 @@ export class SignalHub {
     })
     socket.on('close', () => {
       this.#studios.delete(studio)
-      this.#leaveShow(studio)
+      this.#editors.leave(studio)
+      if (this.#feeder === studio) this.#feeder = null
       this.#tellMeetings()
     })
     this.#tellMeetings()
@@ -91,53 +117,56 @@ export class SignalHub {
 
   #fromStudio(studio: Studio, message: z.infer<typeof fromStudioSchema>): void {
     if (message.type === 'feed') {
-      // The feed is the last tab's that started it.
-      if (message.isOn) for (const other of this.#studios) other.isFeedOn = false
-      studio.isFeedOn = message.isOn
-      this.#tellMeetings()
+      this.#setFeed(studio, message)
+      return this.#tellMeetings()
+    }
+    for (const meeting of this.#meetings) {
+      if (!message.session.startsWith(meeting.prefix)) continue
+      const session = message.session.slice(meeting.prefix.length)
+      if (!meeting.sessions.has(session)) continue
+      if (message.type === 'bye') meeting.sessions.delete(session)
+      send(meeting.socket, { ...message, session })
+    }
+  }
+
+  /** One tab sends the feed: the last that started it. One that was cut off for a moment does not take it back. */
+  #setFeed(studio: Studio, { isOn, isAgain }: Extract<z.infer<typeof fromStudioSchema>, { type: 'feed' }>): void {
+    if (!isOn) {
+      if (this.#feeder === studio) this.#feeder = null
       return
     }
-    for (const meeting of this.#meetings) if (meeting.sessions.has(message.session)) send(meeting.socket, message)
+    const current = this.#feeder
+    const runs = current !== null && current !== studio && current.socket.readyState === current.socket.OPEN
+    if (runs && isAgain) return send(studio.socket, { type: 'feedTaken' } satisfies ToStudio)
+    if (runs) send(current.socket, { type: 'feedTaken' } satisfies ToStudio)
+    this.#feeder = studio
   }
 
   #fromEditor(studio: Studio, message: z.infer<typeof fromEditorSchema>): void {
-    if (message.type === 'leave') return this.#leaveShow(studio)
-    const { showId } = message
-    if (studio.showId !== showId) this.#leaveShow(studio)
-    studio.showId = showId
-    const current = this.#editors.get(showId)
-    if (current === undefined || current === studio || message.takeOver) {
-      this.#editors.set(showId, studio)
-      if (current !== undefined && current !== studio) tellEditor(current, showId, false)
-      tellEditor(studio, showId, true)
-    } else {
-      tellEditor(studio, showId, false)
-    }
-  }
-
-  /** Frees a show; a tab that waits for it becomes its editor. */
-  #leaveShow(studio: Studio): void {
-    const { showId } = studio
-    studio.showId = null
-    if (showId === null || this.#editors.get(showId) !== studio) return
-    this.#editors.delete(showId)
-    for (const other of this.#studios) {
-      if (other.showId !== showId) continue
-      this.#editors.set(showId, other)
-      tellEditor(other, showId, true)
-      return
+    switch (message.type) {
+      case 'edit':
+        return this.#editors.ask(studio, message.showId, message)
+      case 'yield':
+        return this.#editors.yield(studio, message.showId)
+      case 'leave':
+        return this.#editors.leave(studio)
+      default:
+        message satisfies never
     }
   }
 
   #addMeeting(socket: WebSocket, origin: string): void {
-    const meeting: Meeting = { socket, origin, sessions: new Set() }
+    this.#meetingsSeen += 1
+    const meeting: Meeting = { socket, origin, prefix: `${this.#meetingsSeen}:`, sessions: new Set() }
     this.#meetings.add(meeting)
     socket.on('message', (data) => {
-      const message = fromMeetingSchema.safeParse(parse(String(data)))
-      if (!message.success) return socket.close(1008, 'message not understood')
-      meeting.sessions.add(message.data.session)
-      this.#toStudio(meeting, message.data)
-      if (message.data.type === 'bye') meeting.sessions.delete(message.data.session)
+      const parsed = fromMeetingSchema.safeParse(parse(String(data)))
+      if (!parsed.success) return socket.close(1008, 'message not understood')
+      const message = parsed.data
+      if (message.type === 'want' && !this.#openSession(meeting, message.session)) return send(socket, { type: 'bye', session: message.session })
+      if (!meeting.sessions.has(message.session)) return
+      this.#toStudio(meeting, message)
+      if (message.type === 'bye') meeting.sessions.delete(message.session)
     })
     socket.on('close', () => {
       this.#meetings.delete(meeting)
@@ -146,10 +175,17 @@ export class SignalHub {
     send(socket, this.#studioState())
   }
 
+  /** Notes a session; a page has room for a few only. */
+  #openSession(meeting: Meeting, session: string): boolean {
+    if (meeting.sessions.size >= MOST_SESSIONS_A_PAGE && !meeting.sessions.has(session)) return false
+    meeting.sessions.add(session)
+    return true
+  }
+
   #toStudio(meeting: Meeting, message: FromMeeting): void {
-    for (const studio of this.#studios) {
-      if (studio.isFeedOn) send(studio.socket, { type: 'meeting', origin: meeting.origin, message } satisfies ToStudio)
-    }
+    if (this.#feeder === null) return
+    const addressed = { ...message, session: `${meeting.prefix}${message.session}` }
+    send(this.#feeder.socket, { type: 'meeting', origin: meeting.origin, message: addressed } satisfies ToStudio)
   }
 
   #tellMeetings(): void {
@@ -157,13 +193,12 @@ export class SignalHub {
   }
 
   #studioState(): ToMeeting {
-    const studios = [...this.#studios]
-    return { type: 'studio', isOpen: studios.length > 0, isFeedOn: studios.some((studio) => studio.isFeedOn) }
+    return { type: 'studio', isOpen: this.#studios.size > 0, isFeedOn: this.#feeder !== null }
   }
 }
 
-function tellEditor(studio: Studio, showId: string, isEditor: boolean): void {
-  send(studio.socket, { type: 'editor', showId, isEditor } satisfies ToEditor)
+function refuse(socket: Duplex, status: string): void {
+  socket.end(`HTTP/1.1 ${status}\r\nContent-Length: 0\r\nConnection: close\r\n\r\n`)
 }
 
 function send(socket: WebSocket, message: unknown): void {

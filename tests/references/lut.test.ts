@@ -73,6 +73,18 @@ describe(`malformed files — ${sourceOf('cube.malformed')}`, () => {
     ['a foreign letter', 'LUT_1D_SIZE 2\n0 0 0\n1 1 1 ½', 'is no character of a .cube file'],
   ])('refuses %s', (_name, text, reason) => expect(() => parseCube(text)).toThrow(reason))
 
+  it.each([
+    ['a number beyond 32-bit floats', 'LUT_1D_SIZE 2\n0 0 0\n1 1e39 1', 3, '"1e39" is too large'],
+    ['a size in hexadecimal', 'LUT_1D_SIZE 0x2\n0 0 0\n1 1 1', 1, 'must be a whole number'],
+    ['a size with an exponent', 'LUT_1D_SIZE 2e0\n0 0 0\n1 1 1', 1, 'must be a whole number'],
+    ['a size with a sign', 'LUT_1D_SIZE +2\n0 0 0\n1 1 1', 1, 'must be a whole number'],
+    ['a domain turned over, in its own line', '# made by hand\nLUT_1D_SIZE 2\nDOMAIN_MIN 0 0 0\n\nDOMAIN_MAX 0 1 1\n0 0 0\n1 1 1', 5, 'DOMAIN_MIN must be below'],
+    ['a range turned over, in its own line', 'LUT_1D_SIZE 2\n\nLUT_1D_INPUT_RANGE 1 0\n0 0 0\n1 1 1', 3, 'DOMAIN_MIN must be below'],
+  ])('refuses %s', (_name, text, line, reason) => {
+    expect(() => parseCube(text)).toThrow(`line ${line}: `)
+    expect(() => parseCube(text)).toThrow(reason)
+  })
+
   it('takes what all three readers take: line ends of either kind, exponents, a byte-order mark', () => {
     const plain = parseCube(head + rows(125))
     expect(parseCube((head + rows(125)).replaceAll('\n', '\r\n'))).toEqual(plain)
@@ -114,6 +126,30 @@ describe(`HALD pictures — ${sourceOf('hald.layout')}`, () => {
       // The tools truncate to codes.
       result.forEach((value, channel) => expect(Math.abs(value * 255 - expected.rgb8[i][channel])).toBeLessThanOrEqual(1.01))
     })
+  })
+
+  // Layouts: a HALD of level 4 is 64 × 64 with red fastest; 16 tiles of 16 × 16 are as large. Whatever a look does to colours, both are read as they were written.
+  it.each([
+    ['a negative', (rgb: readonly number[]) => rgb.map((value) => 1 - value)],
+    ['black and white', (rgb: readonly number[]) => rgb.map(() => 0.2126 * rgb[0]! + 0.7152 * rgb[1]! + 0.0722 * rgb[2]!)],
+    ['red and blue changed over', (rgb: readonly number[]) => [rgb[2]!, rgb[1]!, rgb[0]!]],
+    ['nothing', (rgb: readonly number[]) => rgb],
+  ] as const)('and tiles of 16 levels are told apart when the look is %s', (_name, look) => {
+    const size = 16
+    for (const layout of ['hald', 'tiles'] as const) {
+      const data = new Uint8Array(64 * 64 * 4)
+      for (let b = 0; b < size; b += 1) {
+        for (let g = 0; g < size; g += 1) {
+          for (let r = 0; r < size; r += 1) {
+            const pixel = layout === 'hald' ? b * size * size + g * size + r : (Math.floor(b / 4) * size + g) * 64 + (b % 4) * size + r
+            data.set([...look([r / 15, g / 15, b / 15]).map((value) => Math.round(value * 255)), 255], pixel * 4)
+          }
+        }
+      }
+      const lut = lutFromPicture({ format: 'rgba', widthPx: 64, heightPx: 64, data })
+      const rgb = [0.2, 0.6, 0.8]
+      looked(lut, rgb).forEach((value, channel) => expect(value).toBeCloseTo(look(rgb)[channel]!, 2))
+    }
   })
 
   it('and tiles of 64 levels are told apart by what they hold', () => {

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { adaptation, chromaticityOf, D65, planckianWhite, uvOf, type Chromaticity } from '../../core/colour/white.ts'
+import type { Rgb } from '../../core/colour/hex.ts'
+import { encodeSrgb } from '../../core/colour/srgb.ts'
+import { adaptation, applyMatrix, chromaticityOf, D65, planckianWhite, uvOf, XYZ_TO_SRGB, xyzOf, type Chromaticity } from '../../core/colour/white.ts'
+import { balanceFor } from '../../core/steps/balance/cpu.ts'
 import { casesOf, sourceOf } from './cases.ts'
 
 /** Standard whites, CIE 15 (x, y to five digits; from memory). */
@@ -38,5 +41,31 @@ describe(`CIE 1960 u, v — ${sourceOf('white.tint_duv')}`, () => {
     const back = chromaticityOf(u, v)
     expect(back.x).toBeCloseTo(WHITES[white]!.x, 9)
     expect(back.y).toBeCloseTo(WHITES[white]!.y, 9)
+  })
+})
+
+describe('a click on something grey', () => {
+  /** What a grey looks like in a light: linear sRGB of its white at half luminance, encoded. */
+  function greyIn(kelvin: number): Rgb | null {
+    const linear = applyMatrix(XYZ_TO_SRGB, ...xyzOf(planckianWhite(kelvin))).map((value) => value * 0.4)
+    return linear.every((value) => value >= 0 && value <= 1) ? (linear.map(encodeSrgb) as unknown as Rgb) : null
+  }
+
+  it.each([2500, 3200, 4000, 5000, 6500, 8000, 11000])('finds the light, or near it, at %i K', (kelvin) => {
+    const found = balanceFor(greyIn(kelvin)!)
+    expect(found).not.toBeNull()
+    expect(Math.abs(1e6 / found!.temperature - 1e6 / kelvin)).toBeLessThan(12)
+    expect(Math.abs(found!.tint)).toBeLessThan(25)
+  })
+
+  it('refuses a light beyond the range, however cool or warm, in place of a wild tint', () => {
+    let refused = 0
+    for (const kelvin of [1700, 1800, 1900, 13500, 16000, 20000, 25000]) {
+      const grey = greyIn(kelvin)
+      if (grey === null) continue
+      refused += 1
+      expect({ kelvin, found: balanceFor(grey) }).toEqual({ kelvin, found: null })
+    }
+    expect(refused).toBeGreaterThanOrEqual(4)
   })
 })

@@ -11,6 +11,7 @@ export interface TestServer {
   readonly meetingUrl: string
   shows: RunningServer['shows']
   assets: RunningServer['assets']
+  database: RunningServer['database']
   close(): Promise<void>
 }
 
@@ -18,7 +19,7 @@ const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '.
 const running = new WeakMap<TestServer, RunningServer>()
 
 function listen(dataDir: string, port: number, meetingPort: number): Promise<RunningServer> {
-  return startServer({ host: '127.0.0.1', port, meetingPort, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }))
+  return startServer({ port, meetingPort, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }))
 }
 
 /** A server on free ports with an empty library, gone with `close`. */
@@ -31,6 +32,7 @@ export async function startTestServer(): Promise<TestServer> {
     meetingUrl: first.meetingUrl,
     shows: first.shows,
     assets: first.assets,
+    database: first.database,
     close: async () => {
       await running.get(server)?.close()
       rmSync(dataDir, { recursive: true, force: true })
@@ -50,6 +52,7 @@ export async function restartTestServer(server: TestServer, whileGone: () => Pro
   running.set(server, next)
   server.shows = next.shows
   server.assets = next.assets
+  server.database = next.database
 }
 
 /** A JSON call; the answer's status and body. */

@@ -76,6 +76,11 @@ export class Receiver {
     }
   }
 
+  /** Gives the session under way up; another is asked for in a moment. */
+  abandon(): void {
+    this.#hangUp(true)
+  }
+
   /** Ends the track and leaves the studio. Safe to call twice. */
   close(): void {
     if (this.#isClosed) return

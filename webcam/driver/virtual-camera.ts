@@ -45,7 +45,8 @@ export class VirtualCamera {
         this.#onPresence()
       }
     }
-    void this.#receiver?.receive(message)
+    // A session that cannot be made is asked for again; the card stands in meanwhile.
+    this.#receiver?.receive(message).catch(() => this.#receiver?.abandon())
   }
 
   #facts(): CameraFacts {

@@ -5,42 +5,69 @@ import { withStartBitrate } from './sdp.ts'
 
 const MAX_BITRATE = 8_000_000
 const START_BITRATE_KBPS = 4000
+/** Tracks sent at once; each costs an encoder. */
+const MOST_SESSIONS = 12
+/** A browser gathers a handful for one address; more are nobody's. */
+const MOST_EARLY_CANDIDATES = 32
 
 interface Session {
   readonly connection: RTCPeerConnection
   readonly early: RTCIceCandidateInit[]
   hasAnswer: boolean
+  /** Whether pictures can flow; only such a session counts as a meeting. */
+  isConnected: boolean
+}
+
+export interface StudioHostEvents {
+  /** How many meetings take the feed. */
+  readonly onCount: (count: number) => void
+  /** Another tab sends the feed now; this one's has ended. */
+  readonly onTaken: () => void
 }
 
 export class StudioHost {
   readonly #transport: Transport<FromStudio, ToStudio>
   readonly #sessions = new Map<string, Session>()
-  readonly #onCount: (count: number) => void
+  readonly #events: StudioHostEvents
+  readonly #connect: () => RTCPeerConnection
   #track: MediaStreamTrack | null = null
+  #count = 0
 
-  /** `onCount` hears how many meetings take the feed. */
-  constructor(transport: Transport<FromStudio, ToStudio>, onCount: (count: number) => void) {
+  /** `connect` makes a peer connection; a test may give its own. */
+  constructor(transport: Transport<FromStudio, ToStudio>, events: StudioHostEvents, connect = () => new RTCPeerConnection()) {
     this.#transport = transport
-    this.#onCount = onCount
-    transport.onMessage = ({ message }) => void this.#receive(message)
+    this.#events = events
+    this.#connect = connect
+    transport.onMessage = (message) => {
+      if (message.type === 'feedTaken') return this.#taken()
+      const { session } = message.message
+      // A session that cannot be made, or answers nonsense, ends by itself; the others go on.
+      this.#receive(message.message).catch(() => this.#end(session, true))
+    }
   }
 
-  /** Offers a track to meetings, or none. */
-  setFeed(track: MediaStreamTrack | null): void {
+  /** Offers a track to meetings, or none. `isAgain`: the feed ran before, and must not take another tab's place. */
+  setFeed(track: MediaStreamTrack | null, isAgain = false): void {
     if (track === this.#track) return
-    for (const session of [...this.#sessions.keys()]) this.#end(session, true)
+    this.#endAll()
     this.#track = track
-    this.announce()
+    this.announce(isAgain)
   }
 
   /** Says again whether the feed runs, after the transport came back. */
-  announce(): void {
-    this.#transport.send({ type: 'feed', isOn: this.#track !== null })
+  announce(isAgain = true): void {
+    this.#transport.send({ type: 'feed', isOn: this.#track !== null, isAgain })
   }
 
   dispose(): void {
     this.setFeed(null)
     this.#transport.close()
+  }
+
+  #taken(): void {
+    this.#endAll()
+    this.#track = null
+    this.#events.onTaken()
   }
 
   async #receive(message: FromMeeting): Promise<void> {
@@ -61,7 +88,7 @@ export class StudioHost {
         if (session === undefined) return
         const candidate = message.candidate as RTCIceCandidateInit
         if (session.hasAnswer) await session.connection.addIceCandidate(candidate)
-        else session.early.push(candidate)
+        else if (session.early.length < MOST_EARLY_CANDIDATES) session.early.push(candidate)
         return
       }
       case 'bye':
@@ -75,14 +102,18 @@ export class StudioHost {
     this.#end(sessionId, false)
     const track = this.#track
     if (track === null) return
-    const connection = new RTCPeerConnection()
-    this.#sessions.set(sessionId, { connection, early: [], hasAnswer: false })
-    this.#onCount(this.#sessions.size)
+    if (!this.#makeRoom()) return this.#transport.send({ type: 'bye', session: sessionId })
+    const connection = this.#connect()
+    const session: Session = { connection, early: [], hasAnswer: false, isConnected: false }
+    this.#sessions.set(sessionId, session)
     connection.onicecandidate = ({ candidate }) => {
       if (candidate !== null) this.#transport.send({ type: 'candidate', session: sessionId, candidate: candidate.toJSON() as { candidate: string } })
     }
     connection.onconnectionstatechange = () => {
-      if (connection.connectionState === 'failed' || connection.connectionState === 'closed') this.#end(sessionId, true)
+      const { connectionState } = connection
+      session.isConnected = connectionState === 'connected'
+      this.#tellCount()
+      if (connectionState === 'failed' || connectionState === 'closed') this.#end(sessionId, true)
     }
     const transceiver = connection.addTransceiver(track, {
       direction: 'sendonly',
@@ -94,6 +125,21 @@ export class StudioHost {
     this.#transport.send({ type: 'description', session: sessionId, description: { type: 'offer', sdp: connection.localDescription!.sdp } })
   }
 
+  /** Whether one more session fits; the oldest that never answered gives way. */
+  #makeRoom(): boolean {
+    if (this.#sessions.size < MOST_SESSIONS) return true
+    for (const [sessionId, session] of this.#sessions) {
+      if (session.hasAnswer) continue
+      this.#end(sessionId, true)
+      return true
+    }
+    return false
+  }
+
+  #endAll(): void {
+    for (const session of [...this.#sessions.keys()]) this.#end(session, true)
+  }
+
   #end(sessionId: string, tell: boolean): void {
     const session = this.#sessions.get(sessionId)
     if (session === undefined) return
@@ -101,7 +147,15 @@ export class StudioHost {
     session.connection.onconnectionstatechange = null
     session.connection.close()
     if (tell) this.#transport.send({ type: 'bye', session: sessionId })
-    this.#onCount(this.#sessions.size)
+    this.#tellCount()
+  }
+
+  #tellCount(): void {
+    let count = 0
+    for (const session of this.#sessions.values()) if (session.isConnected) count += 1
+    if (count === this.#count) return
+    this.#count = count
+    this.#events.onCount(count)
   }
 }
 

@@ -41,6 +41,9 @@ export function balanceFor([red, green, blue]: Rgb): ParamsOf<typeof balancePara
 }
 
 const LEAST_LUMINANCE = 0.004
+const TANGENT_MIRED = 0.1
+/** Room for the step of the temperature at the ends of the range, in CIE 1960 u, v. */
+const MOST_ALONG = 2e-4
 /** Farther from the locus than this no lamp is. */
 const MOST_DUV = DUV_PER_TINT * 100
 
@@ -62,10 +65,19 @@ function nearest({ u, v }: { readonly u: number; readonly v: number }): ParamsOf
   }
   const mired = (low + high) / 2
   const distance = distanceAt(mired)
-  if (distance > MOST_DUV) return null
+  if (distance > MOST_DUV || isBeyond(u, v, mired)) return null
   const isGreen = v > uvOf(whiteAt(1e6 / mired, 0)).v
   const { step } = balanceParams.temperature
   return { temperature: Math.round(1e6 / mired / step) * step, tint: Math.round(((isGreen ? 1 : -1) * distance) / DUV_PER_TINT) }
+}
+
+/** Whether a point lies past an end of the range: its way to the nearest white then runs along the locus, not across it. */
+function isBeyond(u: number, v: number, mired: number): boolean {
+  const here = uvOf(whiteAt(1e6 / mired, 0))
+  const cooler = uvOf(whiteAt(1e6 / (mired - TANGENT_MIRED), 0))
+  const length = Math.hypot(cooler.u - here.u, cooler.v - here.v)
+  const along = ((u - here.u) * (cooler.u - here.u) + (v - here.v) * (cooler.v - here.v)) / length
+  return Math.abs(along) > MOST_ALONG
 }
 
 function decode(value: number): number {

@@ -15,7 +15,8 @@ export type FieldKeyWork = SpatialWork<
 export const chromaKey: StepDefinition<'chromaKey', typeof chromaKeyParams> = {
   kind: 'chromaKey',
   params: chromaKeyParams,
-  makesMatte: () => true,
+  // A grey backdrop colour keys nothing.
+  makesMatte: (params) => prepareChromaKey(params) !== null,
   work: (params, context) => {
     const apply = prepareChromaKey(params)
     if (apply === null) return []

@@ -9,7 +9,7 @@ export type FadeWork = SpatialWork<'crop', { readonly across: Float64Array; read
 export const crop: StepDefinition<'crop', typeof cropParams> = {
   kind: 'crop',
   params: cropParams,
-  makesMatte: () => true,
+  makesMatte: ({ left, top, right, bottom }) => left > 0 || top > 0 || right > 0 || bottom > 0,
   work: (params, { widthPx, heightPx }) => {
     const keep = keptByCrop(params, widthPx, heightPx)
     if (keep.left === 0 && keep.top === 0 && keep.right === widthPx && keep.bottom === heightPx) return []

@@ -16,9 +16,10 @@ export function framingOf(params: ParamsOf<typeof framingParams>, widthPx: numbe
   const cover = Math.abs(cos) + Math.abs(sin) * (Math.max(widthPx, heightPx) / Math.min(widthPx, heightPx))
   const scale = 1 / (zoom * cover)
   const flip = mirror === 'on' ? -1 : 1
+  // Turned first, then mirrored: clockwise is what the viewer sees.
   const a = cos * scale * flip
-  const b = sin * scale * flip
-  const c = -sin * scale
+  const b = sin * scale
+  const c = -sin * scale * flip
   const d = cos * scale
   // What zooming leaves outside, in half pictures.
   const room = 1 - 1 / zoom

@@ -1,7 +1,8 @@
 import { Islands } from '../../matte/islands.ts'
+import { levelled } from '../../matte/levels.ts'
 import { EdgeSolver } from '../../matte/solve-edges.ts'
 import { featherPlane, spreadPlane } from '../../matte/spread.ts'
-import { clamp01, type FloatPicture, type Plane } from '../../picture/float-picture.ts'
+import type { FloatPicture, Plane } from '../../picture/float-picture.ts'
 import type { MatteEdgeSettings } from './index.ts'
 
 /** Detail or levels, specks and holes, choke, feather, in this order. */
@@ -9,7 +10,7 @@ export function matteEdgeReference(picture: FloatPicture, settings: MatteEdgeSet
   const { widthPx, heightPx } = picture
   const { black, white, detail, choke, feather, specks, holes } = settings
   const data = picture.data.slice()
-  if (detail > 0) new EdgeSolver(widthPx, heightPx).solve(data, 1, { black, white, amount: detail })
+  if (detail > 0) new EdgeSolver(widthPx, heightPx).solve(data, { black, white, amount: detail })
   else for (let at = 3; at < data.length; at += 4) data[at] = levelled(data[at]!, black, white)
   if (specks > 0 || holes > 0) new Islands(widthPx, heightPx).clean(data, 3, 4, 1, specks, holes)
   if (choke !== 0 || feather > 0) {
@@ -19,9 +20,4 @@ export function matteEdgeReference(picture: FloatPicture, settings: MatteEdgeSet
     for (let i = 0; i < alpha.data.length; i += 1) data[i * 4 + 3] = alpha.data[i]!
   }
   return { ...picture, data }
-}
-
-/** Opacity between its new ends. */
-export function levelled(alpha: number, black: number, white: number): number {
-  return white <= black ? (alpha > black ? 1 : 0) : clamp01((alpha - black) / (white - black))
 }

@@ -9,7 +9,8 @@ export type MatteEdgeWork = SpatialWork<'matteEdge', MatteEdgeSettings>
 export const matteEdge: StepDefinition<'matteEdge', typeof matteEdgeParams> = {
   kind: 'matteEdge',
   params: matteEdgeParams,
-  makesMatte: (params) => params.choke < 0 || params.feather > 0,
+  // Edges repeat, so that an opaque picture has none to choke or soften; but all of a small one may be a speck.
+  makesMatte: (params) => params.specks > 0,
   work: (params) => {
     const { black, white, detail, choke, feather, specks, holes } = params
     if (black === 0 && white === 1 && detail === 0 && choke === 0 && feather === 0 && specks === 0 && holes === 0) return []

@@ -4,15 +4,12 @@ import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { toneParams } from './params.ts'
 
-/** Most that shadows or highlights may change a code by. */
-const RECOVERY = 0.25
-
 /**
  * Exposure, shadows and highlights, contrast, gamma, lift, brightness, in this order; null when nothing would change.
  *
  * - exposure: linear light × 2^stops (photographic stop), sRGB decode and encode around it
- * - shadows, highlights: colours are scaled so that luma Y moves by ¼·s·w, w = 4Y(1−Y)·(1−Y)² or 4Y(1−Y)·Y²: black,
- *   white and hue stay
+ * - shadows, highlights: colours are scaled so that luma Y becomes Y + s·Y(1−Y)³ + h·Y³(1−Y): black, white and hue stay, and
+ *   with s and h within ±1 no order is turned round: the slope 1 + s(1−Y)²(1−4Y) + h·Y²(3−4Y) is never below 0
  * - contrast: v = (v − pivot)·c + pivot on encoded values
  * - gamma: v = v^(1/g) on encoded values
  * - lift: v = lift + v·(1 − lift)
@@ -36,8 +33,7 @@ export function prepareTone(params: ParamsOf<typeof toneParams>): PointFunction 
     let blue = expose(pixel[2]!)
     if (hasRecovery) {
       const luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
-      const middle = 4 * luma * (1 - luma)
-      const moved = luma + RECOVERY * middle * (shadows * (1 - luma) ** 2 + highlights * luma * luma) * 4
+      const moved = luma + luma * (1 - luma) * (shadows * (1 - luma) ** 2 + highlights * luma * luma)
       const scale = luma > 1e-6 ? Math.max(0, moved) / luma : 1
       red = clamp01(red * scale)
       green = clamp01(green * scale)

@@ -6,7 +6,7 @@ vec4 STEP(vec4 pixel) {
   if (VALUE[1] != 0.0 || VALUE[2] != 0.0) {
     float luma = lumaOf(colour);
     float dark = 1.0 - luma;
-    float moved = luma + luma * dark * 4.0 * (VALUE[1] * dark * dark + VALUE[2] * luma * luma);
+    float moved = luma + luma * dark * (VALUE[1] * dark * dark + VALUE[2] * luma * luma);
     colour = clip(colour * (luma > 1e-6 ? max(0.0, moved) / luma : 1.0));
   }
   if (VALUE[3] != 1.0) colour = clip((colour - VALUE[4]) * VALUE[3] + VALUE[4]);

@@ -63,21 +63,30 @@ export function gatherRow(pixels: usize, marks: usize, count: i32, sums: usize):
 /**
  * Solves the pixels of a row that are neither surely the presenter (alpha ≥ `sure`) nor surely the backdrop (`back`
  * 255). `front` and `behind` are rows of cells, four floats each, already mixed between two; `cells` and `shares`
- * place each pixel.
+ * place each pixel. Opacity passes through the levels `black` and `white`; that of sure pixels through `levels`, the same as a
+ * table of 256 bytes.
  */
 export function solveEdgeRow(
   pixels: usize, back: usize, count: i32, sure: i32, front: usize, behind: usize,
-  cells: usize, shares: usize, lastCell: i32, black: f32, white: f32, amount: f32,
+  cells: usize, shares: usize, lastCell: i32, levels: usize, black: f32, white: f32, amount: f32,
 ): void {
-  const span = <f32>1 / (white - black)
+  // Equal ends make a step.
+  const span = white > black ? <f32>1 / (white - black) : <f32>1e6
+  const keepsEnds = load<u8>(levels) == 0 && load<u8>(levels, 255) == 255
   for (let i = 0; i < count; i += 1) {
-    if ((i & 7) == 0 && load<u64>(back + i) == 0xffffffffffffffff) {
-      i += 7
-      continue
+    if (keepsEnds && (i & 7) == 0 && i + 8 <= count && load<u64>(back + i) == 0xffffffffffffffff) {
+      const alphas = v128.and(v128.or(v128.load(pixels + (i << 2)), v128.load(pixels + (i << 2) + 16)), i32x4.splat(0xff000000))
+      if (!v128.any_true(alphas)) {
+        i += 7
+        continue
+      }
     }
     const at = pixels + (i << 2)
     const oldAlpha = <i32>load<u8>(at, 3)
-    if (oldAlpha >= sure || load<u8>(back + i) != 0) continue
+    if (oldAlpha >= sure || load<u8>(back + i) != 0) {
+      store<u8>(at, load<u8>(levels + <usize>oldAlpha), 3)
+      continue
+    }
     const left = load<i32>(cells + (i << 2))
     const right = min(lastCell, left + 1)
     const share = v128.load32_splat(shares + (i << 2))
@@ -105,8 +114,8 @@ export function solveEdgeRow(
     // Spans shorter than a hundredth say nothing: 10⁻⁴ of full scale squared.
     const length = max<f32>(6.5025, sy * sy + scb * scb + scr * scr)
     const solved = (dy * sy + dcb * scb + dcr * scr) / length
-    const clean = max<f32>(0, min<f32>(1, (solved - black) * span))
-    const alpha = amount * clean + (<f32>1 - amount) * <f32>oldAlpha / <f32>255
+    const mixed = amount * max<f32>(0, min<f32>(1, solved)) + (<f32>1 - amount) * <f32>oldAlpha / <f32>255
+    const alpha = max<f32>(0, min<f32>(1, (mixed - black) * span))
     const stretch = f32x4.splat(<f32>1 / max<f32>(0.1, alpha))
     const result = f32x4.mul(f32x4.sub(colour, f32x4.mul(backColour, f32x4.splat(<f32>1 - alpha))), stretch)
     store<u32>(at, (packedOf(result) & 0xffffff) | (byteOf(alpha * <f32>255) << 24))

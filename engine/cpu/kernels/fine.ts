@@ -29,6 +29,50 @@ export function fineToAlpha(fine: usize, pixels: usize, count: i32): void {
   for (let i = 0; i < count; i += 1) store<u8>(pixels + (i << 2), <u8>min<u32>(255, (<u32>load<u16>(fine + (i << 1)) + 32) >>> 6), 3)
 }
 
+/** Where a row is not clear: the first such pixel, and from bit 16 the pixel after the last; −1 when all are opaque, 0 when all are clear. */
+export function alphaSpan(pixels: usize, count: i32): i32 {
+  const mask = i32x4.splat(0xff000000)
+  let first = -1
+  let last = -1
+  let isOpaque = true
+  let i = 0
+  for (; i + 4 <= count; i += 4) {
+    const alphas = v128.and(v128.load(pixels + (i << 2)), mask)
+    if (isOpaque && !i32x4.all_true(i32x4.eq(alphas, mask))) isOpaque = false
+    if (!v128.any_true(alphas)) continue
+    if (first < 0) first = i
+    last = i + 4
+  }
+  for (; i < count; i += 1) {
+    const alpha = load<u8>(pixels + (i << 2), 3)
+    if (alpha != 255) isOpaque = false
+    if (alpha == 0) continue
+    if (first < 0) first = i
+    last = i + 1
+  }
+  return isOpaque ? -1 : first < 0 ? 0 : first | (last << 16)
+}
+
+/** Luma (1/64 of a code) times opacity into `weighted`, and opacity of 2^14 into `shares`; runs into slack. */
+export function weighRow(pixels: usize, luma: usize, weighted: usize, shares: usize, count: i32): void {
+  for (let i = 0; i < count; i += 8) {
+    const low = i32x4.shr_u(v128.load(pixels + (i << 2)), 24)
+    const high = i32x4.shr_u(v128.load(pixels + (i << 2) + 16), 24)
+    const alpha = i16x8.narrow_i32x4_u(low, high)
+    // 255 · 257 = 65535, so that full opacity is all but 2^15 and 2^14.
+    const full = i16x8.add(i16x8.shl(alpha, 8), alpha)
+    v128.store(weighted + (i << 1), i16x8.q15mulr_sat_s(v128.load(luma + (i << 1)), i16x8.shr_u(full, 1)))
+    v128.store(shares + (i << 1), i16x8.shr_u(full, 2))
+  }
+}
+
+/** Luma times blurred shares of 2^14. */
+export function shareRow(luma: usize, shares: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 8) {
+    v128.store(out + (i << 1), i16x8.q15mulr_sat_s(v128.load(luma + (i << 1)), i16x8.shl(v128.load(shares + (i << 1)), 1)))
+  }
+}
+
 /** A row of 16-bit values convolved with `2·radius + 1` weights of 2^15; `row` must have `radius` values of room at both sides. */
 export function blurAcross(row: usize, out: usize, count: i32, taps: usize, radius: i32): void {
   const first = load<u16>(row)

@@ -260,17 +260,19 @@ export function turnRow(
   }
 }
 
-/** Half the size: 2×2 means, rounded to nearest. */
-export function halve(source: usize, sourceWidth: i32, out: usize, width: i32, height: i32): void {
+/** Half the size: 2×2 means, rounded to nearest; a single row or column stays. */
+export function halve(source: usize, sourceWidth: i32, sourceHeight: i32, out: usize, width: i32, height: i32): void {
+  const right: usize = sourceWidth > 1 ? 4 : 0
+  const below: usize = sourceHeight > 1 ? <usize>sourceWidth << 2 : 0
   for (let y = 0; y < height; y += 1) {
     let upper = source + (<usize>(2 * y * sourceWidth) << 2)
-    let lower = upper + (<usize>sourceWidth << 2)
+    let lower = upper + below
     let at = out + (<usize>(y * width) << 2)
     for (let x = 0; x < width; x += 1) {
       const a = load<u32>(upper)
-      const b = load<u32>(upper, 4)
+      const b = load<u32>(upper + right)
       const c = load<u32>(lower)
-      const d = load<u32>(lower, 4)
+      const d = load<u32>(lower + right)
       const low = (a & 0xff00ff) + (b & 0xff00ff) + (c & 0xff00ff) + (d & 0xff00ff) + 0x20002
       const high = ((a >>> 8) & 0xff00ff) + ((b >>> 8) & 0xff00ff) + ((c >>> 8) & 0xff00ff) + ((d >>> 8) & 0xff00ff) + 0x20002
       store<u32>(at, ((low >>> 2) & 0xff00ff) | (((high >>> 2) & 0xff00ff) << 8))

@@ -46,11 +46,14 @@ export class LiveEdges {
     this.#backRow = allocate(this.#columnsOfCells * 16)
   }
 
-  /** Solves the pixels at `at` in place. */
-  solve(at: number, levels: EdgeLevels): void {
+  /**
+   * Solves the pixels at `at` in place; `table` holds the levels as 256 bytes. False, and nothing is changed, where one of the sides
+   * is nowhere sure.
+   */
+  solve(at: number, levels: EdgeLevels, table: number): boolean {
     this.#mark(at)
     this.#gather(at)
-    if (!this.#front.run() || !this.#back.run()) return
+    if (!this.#front.run() || !this.#back.run()) return false
     const { heap, widthPx, heightPx } = this.#tools
     const { kernels } = heap
     const rowBytes = this.#columnsOfCells * 16
@@ -71,11 +74,13 @@ export class LiveEdges {
         this.#columns.cells,
         this.#columns.shares,
         this.#columnsOfCells - 1,
+        table,
         levels.black,
         levels.white,
         levels.amount,
       )
     }
+    return true
   }
 
   dispose(): void {

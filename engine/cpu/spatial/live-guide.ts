@@ -1,10 +1,13 @@
 // The person's opacity in real time: core/matte/person-mask.ts and guided-filter.ts, with their loops in WebAssembly.
 import { placesBetween } from '../../../core/filter/bilinear.ts'
-import { GUIDE_EPSILON, GUIDE_RADIUS, LUMA_STEP, MASK_HIGH, MASK_LOW } from '../../../core/matte/person-mask.ts'
+import { GUIDE_EPSILON, GUIDE_RADIUS, lumaStep, MASK_HIGH, MASK_LOW, smallLuma } from '../../../core/matte/person-mask.ts'
 import type { Plane } from '../../../core/picture/float-picture.ts'
 import type { Block } from '../heap.ts'
 import type { LiveTools } from './live-work.ts'
 import { heapPlaces, type HeapPlaces } from './places.ts'
+
+/** What kernels.addLumaRow takes. */
+const LUMA_STEP = 2
 
 /** For masks of one size. */
 export class LiveGuide {
@@ -18,6 +21,8 @@ export class LiveGuide {
   readonly #offset: Block
   readonly #gainRow: Block
   readonly #offsetRow: Block
+  /** Whether the picture has so few pixels for each mask pixel that all are looked at. */
+  readonly #isSmall: boolean
   /** The mask pixel that each column belongs to. */
   readonly #cellOf: Block
   readonly #sums: Block
@@ -33,6 +38,7 @@ export class LiveGuide {
     this.#tools = tools
     this.#widthPx = widthPx
     this.#heightPx = heightPx
+    this.#isSmall = lumaStep(tools.widthPx, tools.heightPx, widthPx, heightPx) === 1
     this.#columns = heapPlaces(tools.heap, tools.allocate, placesBetween(tools.widthPx, widthPx), widthPx)
     this.#rows = placesBetween(tools.heightPx, heightPx)
     const count = widthPx * heightPx
@@ -66,10 +72,15 @@ export class LiveGuide {
     const { kernels } = heap
     const count = this.#widthPx * this.#heightPx
     const sums = this.#sums.at
-    heap.bytes.fill(0, sums, sums + count * 4)
-    for (let y = 0; y < heightPx; y += LUMA_STEP) {
-      const row = Math.floor((y * this.#heightPx) / heightPx) * this.#widthPx
-      kernels.addLumaRow(pixels + y * widthPx * 4, widthPx, this.#cellOf.at, sums + row * 4)
+    if (this.#isSmall) {
+      const picture = heap.bytes.subarray(pixels, pixels + widthPx * heightPx * 4)
+      heap.floats.set(smallLuma(picture, 255, widthPx, heightPx, this.#widthPx, this.#heightPx), sums >> 2)
+    } else {
+      heap.bytes.fill(0, sums, sums + count * 4)
+      for (let y = 0; y < heightPx; y += LUMA_STEP) {
+        const row = Math.floor((y * this.#heightPx) / heightPx) * this.#widthPx
+        kernels.addLumaRow(pixels + y * widthPx * 4, widthPx, this.#cellOf.at, sums + row * 4)
+      }
     }
     heap.floats.set(mask.data, this.#mask.at >> 2)
     const cells = this.#cells.at
@@ -113,7 +124,9 @@ export class LiveGuide {
     const { heap, widthPx, heightPx } = this.#tools
     const scales = this.#scales.at >> 2
     const count = this.#widthPx * this.#heightPx
-    heap.floats.fill(0, scales, scales + count)
+    // The means of a small picture are whole already.
+    heap.floats.fill(this.#isSmall ? 1 : 0, scales, scales + count)
+    if (this.#isSmall) return
     for (let x = 0; x < widthPx; x += 1) {
       const cell = Math.floor((x * this.#widthPx) / widthPx)
       heap.words[(this.#cellOf.at >> 2) + x] = cell

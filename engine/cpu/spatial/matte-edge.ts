@@ -1,6 +1,6 @@
 import { gaussianTaps } from '../../../core/filter/gaussian.ts'
 import { Islands } from '../../../core/matte/islands.ts'
-import { levelled } from '../../../core/steps/matte-edge/cpu.ts'
+import { levelled } from '../../../core/matte/levels.ts'
 import type { MatteEdgeWork } from '../../../core/steps/matte-edge/index.ts'
 import { FinePlanes, fineTaps } from './fine-plane.ts'
 import { LiveEdges } from './live-edges.ts'
@@ -37,8 +37,8 @@ export const liveMatteEdge: MakeLiveWork<MatteEdgeWork> = (tools, { settings }) 
   return {
     run(at) {
       const { kernels } = heap
-      if (edges !== null) edges.solve(at, { black, white, amount: detail })
-      else if (hasLevels) kernels.alphaTable(at, count, levels.at)
+      const isSolved = edges?.solve(at, { black, white, amount: detail }, levels.at) ?? false
+      if (!isSolved && hasLevels) kernels.alphaTable(at, count, levels.at)
       islands?.clean(heap.bytes.subarray(at, at + count * 4), 3, 4, 255, specks, holes)
       if (planes === null) return at
       for (let y = 0; y < heightPx; y += 1) kernels.alphaToFine(at + y * widthPx * 4, planes.row(0, y), widthPx)

@@ -129,7 +129,7 @@ class SmallBlur {
     for (let i = 0; i < this.#levels.length; i += 1) {
       const level = this.#levels[i]!
       if (i === 0) this.#halveRoom(at, mask, level.block.at, level.widthPx, level.heightPx)
-      else kernels.halve(from, this.#levels[i - 1]!.widthPx, level.block.at, level.widthPx, level.heightPx)
+      else kernels.halve(from, this.#levels[i - 1]!.widthPx, this.#levels[i - 1]!.heightPx, level.block.at, level.widthPx, level.heightPx)
       from = level.block.at
     }
     kernels.blurSmall(from, this.#smallWidth, this.#smallHeight, this.#taps.at, this.#radius, this.#across.at, this.#out.at)

@@ -1,6 +1,7 @@
 // core/matte/solve-edges.ts on the card.
 import { CELL_PX, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Surface } from '../device.ts'
+import { LEVELLED } from './levelled.ts'
 import { gatherGlsl } from './gather.ts'
 import { NO_VALUES, type GlTools } from './gl-work.ts'
 import { GlPullPush } from './pull-push.ts'
@@ -17,21 +18,23 @@ bool isAll(ivec2 place, int kind) {
 
 const gatherOf = (kind: 0 | 2) => `${CLASSES}${gatherGlsl(CELL_PX, SAMPLE_STEP, `isAll(place, ${kind})`)}`
 
-// VALUE: black, white, amount. t1: presenter, t2: backdrop.
-const SOLVE = `${CLASSES}
+// VALUE: black, white, amount. t1: presenter, t2: backdrop. Without one of the sides there is nothing to solve by.
+const SOLVE = `${CLASSES}${LEVELLED}
 void main() {
   vec4 pixel = texelFetch(t0, here, 0);
   vec2 cell = (vec2(here) + 0.5) / ${CELL_PX.toFixed(1)} - 0.5;
   vec4 front = between(t1, cell);
   vec4 back = between(t2, cell);
-  if (front.a == 0.0 || back.a == 0.0 || classAt(here) == 2 || isAll(here, 0)) { result = pixel; return; }
+  if (front.a == 0.0 || back.a == 0.0 || classAt(here) == 2 || isAll(here, 0)) {
+    result = vec4(pixel.rgb, levelled(pixel.a, VALUE[0], VALUE[1]));
+    return;
+  }
   vec3 span = front.rgb - back.rgb;
   vec3 off = pixel.rgb - back.rgb;
   vec3 spanYcc = vec3(lumaOf(span), differencesOf(span));
   vec3 offYcc = vec3(lumaOf(off), differencesOf(off));
   float solved = dot(offYcc, spanYcc) / max(dot(spanYcc, spanYcc), 1e-4);
-  float clean = clip((solved - VALUE[0]) / (VALUE[1] - VALUE[0]));
-  float alpha = mix(pixel.a, clean, VALUE[2]);
+  float alpha = levelled(mix(pixel.a, clip(solved), VALUE[2]), VALUE[0], VALUE[1]);
   result = vec4(clip((pixel.rgb - (1.0 - alpha) * back.rgb) / max(alpha, 0.1)), alpha);
 }`
 

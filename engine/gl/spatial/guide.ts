@@ -1,27 +1,31 @@
 // core/matte/person-mask.ts and guided-filter.ts on the card.
-import { GUIDE_EPSILON, GUIDE_RADIUS, LUMA_STEP, MASK_HIGH, MASK_LOW } from '../../../core/matte/person-mask.ts'
+import { GUIDE_EPSILON, GUIDE_RADIUS, MASK_HIGH, MASK_LOW } from '../../../core/matte/person-mask.ts'
 import type { Plane } from '../../../core/picture/float-picture.ts'
 import { EDGE_REACH } from '../../../core/steps/room/cpu.ts'
 import type { Surface } from '../device.ts'
 import { NO_VALUES, type GlTools } from './gl-work.ts'
 
-// Mean luma under each mask pixel, mask, luma², luma · mask. t0: picture, t1: mask.
+// Mean luma under each mask pixel, mask, luma², luma · mask. t0: picture, t1: mask. Which pixels are taken: smallLuma.
 const MOMENTS = `
 void main() {
   ivec2 size = textureSize(t0, 0);
   ivec2 cells = textureSize(t1, 0);
   ivec2 from = (here * size + cells - 1) / cells;
   ivec2 to = min(size, ((here + 1) * size + cells - 1) / cells);
-  from += from % ${LUMA_STEP};
+  int step = size.x >= 2 * cells.x && size.y >= 2 * cells.y ? 2 : 1;
+  from = (from + step - 1) / step * step;
+  ivec2 inside = (2 * here + 1) * size / (2 * cells);
+  if (from.x >= to.x) { from.x = inside.x; to.x = inside.x + 1; }
+  if (from.y >= to.y) { from.y = inside.y; to.y = inside.y + 1; }
   float sum = 0.0;
   float count = 0.0;
-  for (int y = from.y; y < to.y; y += ${LUMA_STEP}) {
-    for (int x = from.x; x < to.x; x += ${LUMA_STEP}) {
+  for (int y = from.y; y < to.y; y += step) {
+    for (int x = from.x; x < to.x; x += step) {
       sum += lumaOf(texelFetch(t0, ivec2(x, y), 0).rgb);
       count += 1.0;
     }
   }
-  float luma = count == 0.0 ? 0.0 : sum / count;
+  float luma = sum / count;
   float mask = texelFetch(t1, here, 0).r;
   result = vec4(luma, mask, luma * luma, luma * mask);
 }`

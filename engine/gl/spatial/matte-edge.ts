@@ -3,13 +3,13 @@ import type { MatteEdgeWork } from '../../../core/steps/matte-edge/index.ts'
 import type { Surface } from '../device.ts'
 import { GlBlur } from './blur.ts'
 import { GlEdges } from './edges.ts'
+import { LEVELLED } from './levelled.ts'
 import { NO_VALUES, type GlTools, type MakeGlWork } from './gl-work.ts'
 
-const LEVELS = `
+const LEVELS = `${LEVELLED}
 void main() {
   vec4 pixel = texelFetch(t0, here, 0);
-  float alpha = VALUE[1] <= VALUE[0] ? (pixel.a > VALUE[0] ? 1.0 : 0.0) : clip((pixel.a - VALUE[0]) / (VALUE[1] - VALUE[0]));
-  result = vec4(pixel.rgb, alpha);
+  result = vec4(pixel.rgb, levelled(pixel.a, VALUE[0], VALUE[1]));
 }`
 
 const ALPHA_ONLY = `void main() { result = vec4(texelFetch(t0, here, 0).a); }`

@@ -1,0 +1,41 @@
+// What saving needs of this browser and of the server.
+import { api, ApiError } from './api.ts'
+import { makeId } from './make-id.ts'
+import type { SessionHost } from './show-session.ts'
+
+/** A name for this page load. Its lock lasts as long as the page, so that others can tell whether it still lives. */
+const tabId = makeId()
+const lockOf = (id: string) => `green-room:tab:${id}`
+
+/** Holds this tab's lock until the page goes. */
+export function holdTabLock(): void {
+  // A browser without locks takes every other tab for gone: what they keep may then be saved twice, never lost.
+  void navigator.locks?.request(lockOf(tabId), () => new Promise(() => undefined))
+}
+
+/** `copyName` names a copy of a show that changed elsewhere. */
+export function browserHost(copyName: (name: string) => string): SessionHost {
+  return {
+    tabId,
+    put: async (id, baseRevision, show, saveId) => (await api.saveShow(id, baseRevision, show, saveId)).revision,
+    get: (id) => api.getShow(id),
+    fileCopy: async (copyId, show) => {
+      await api.createShow({ ...show, name: copyName(show.name).slice(0, 80) }, copyId)
+    },
+    judge: (error) => {
+      if (!(error instanceof ApiError)) return 'offline'
+      if (error.code === 'stale') return 'stale'
+      // What the server could not do now, it may do later; what it will not have, it never will.
+      return error.status >= 500 || error.status === 408 || error.status === 429 ? 'offline' : { refused: error.message }
+    },
+    isTabAlive: async (id) => {
+      const { held = [] } = (await navigator.locks?.query()) ?? {}
+      return held.some((lock) => lock.name === lockOf(id))
+    },
+    storage: localStorage,
+    makeId,
+    nowMs: () => Date.now(),
+    setTimer: (run, delayMs) => window.setTimeout(run, delayMs),
+    clearTimer: (timer) => window.clearTimeout(timer),
+  }
+}
