@@ -8,7 +8,7 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { activeSteps } from '../../core/plan/plan-frame.ts'
 import { putSteps, setStepParams, treatmentAt } from '../../core/show/edits.ts'
 import type { Step } from '../../core/show/show.ts'
-import type { KeySolution } from '../../core/solve/find-key.ts'
+import { solvedCalls, type KeySolution } from '../../core/solve/find-key.ts'
 import type { FromSolver, SolveRequest } from '../../engine/solver/solver.worker.ts'
 import { engineFiles } from '../engine/engine-files.ts'
 import { api } from '../show/api.ts'
@@ -48,7 +48,7 @@ export function useFindKey(step: () => KeyStep) {
     solving.onmessage = ({ data }: MessageEvent<FromSolver>) => receive(data)
     solving.onerror = (event) => receive({ type: 'failed', reason: event.message })
     const chain = treatmentAt(showStore.show!, bench.home)
-    const before = activeSteps(chain).filter((call) => ['chromaKey', 'matteEdge', 'spill'].includes(call.kind))
+    const before = activeSteps(chain).filter((call) => ['denoise', 'chromaKey', 'matteEdge', 'spill'].includes(call.kind))
     solving.postMessage({
       wasmUrl: engineFiles.wasmUrl,
       picture,
@@ -81,11 +81,7 @@ export function useFindKey(step: () => KeyStep) {
   }
 
   function take(solution: KeySolution): void {
-    const solved: Step[] = [
-      { id: makeId(), kind: 'chromaKey', on: true, params: solution.chromaKey },
-      { id: makeId(), kind: 'matteEdge', on: true, params: solution.matteEdge },
-      { id: makeId(), kind: 'spill', on: true, params: solution.spill },
-    ]
+    const solved = solvedCalls(solution).map((call) => ({ id: makeId(), on: true, ...call })) as Step[]
     const { home } = bench
     showStore.edit(t('key.find'), (show) => putSteps(show, home, solved))
     figures.value = { before: solution.before, after: solution.after }

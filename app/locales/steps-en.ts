@@ -152,6 +152,7 @@ export const standinWords = {
   heavySpill: 'Green cloth, much spill',
   warmLight: 'Green cloth, warm lamps',
   dimLight: 'Green cloth, too dark',
+  darkNoisyCloth: 'Green cloth, nearly dark, strong grain',
   whiteWall: 'White wall',
   untidyRoom: 'Untidy room',
   table: 'Table from above',

@@ -9,6 +9,11 @@ import { PullPush } from './pull-push.ts'
 /** Colours from here on are surely the presenter, up to there surely the backdrop. */
 export const SURE_FRONT = 0.98
 export const SURE_BACK = 0.02
+/**
+ * A pixel that the key takes for surely the presenter, but that borders on one it does not, is solved, too: a key sees little of a
+ * backdrop that shows through by a tenth. Solved opacity from here on is opaque there, so that grain makes no holes in a solid edge.
+ */
+export const RIM_WHITE = 0.8
 /** Every second pixel of every second row is enough to know a colour by. */
 export const SAMPLE_STEP = 2
 export const CELL_PX = 8
@@ -29,7 +34,7 @@ export interface EdgeLevels {
 
 /**
  * For pictures of one size. With F the presenter's colour spread from where it is sure, and B the backdrop's:
- * α = (C − B)·(F − B) / |F − B|² in Y'CbCr (BT.709), where the key is unsure or borders on what is unsure; there the
+ * α = (C − B)·(F − B) / |F − B|² in Y'CbCr (BT.709), where the key is unsure, or sure and bordering on what is unsure; there the
  * colour becomes (C − (1 − α)·B) / α, the compositing equation (Porter & Duff 1984) solved for F.
  */
 export class EdgeSolver {
@@ -137,7 +142,8 @@ export class EdgeSolver {
     const shareY = this.#rows.share[y]!
     for (let x = 0; x < width; x += 1) {
       const i = y * width + x
-      if (this.#classes[i] === 2 || this.#isBack(i, y)) {
+      const isRim = this.#classes[i] === 2
+      if ((isRim && this.#isFront(i, x, y)) || this.#isBack(i, y)) {
         data[i * 4 + 3] = levelled(data[i * 4 + 3]!, black, white)
         continue
       }
@@ -162,7 +168,8 @@ export class EdgeSolver {
       const red = data[at]!
       const green = data[at + 1]!
       const blue = data[at + 2]!
-      const solved = clamp01(projection(red - backRed, green - backGreen, blue - backBlue, spanRed, spanGreen, spanBlue))
+      const along = projection(red - backRed, green - backGreen, blue - backBlue, spanRed, spanGreen, spanBlue)
+      const solved = clamp01(isRim ? along / RIM_WHITE : along)
       const alpha = levelled(amount * solved + (1 - amount) * data[at + 3]!, black, white)
       data[at + 3] = alpha
       const divisor = alpha > LEAST_OPACITY ? alpha : LEAST_OPACITY

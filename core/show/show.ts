@@ -19,6 +19,7 @@ export const standinCameras = [
   'heavySpill',
   'warmLight',
   'dimLight',
+  'darkNoisyCloth',
   'whiteWall',
   'untidyRoom',
   'table',

@@ -7,6 +7,7 @@ import type { RgbaPicture } from '../picture/picture.ts'
 import { plainContext } from '../steps/chain.ts'
 import { chromaKey } from '../steps/chroma-key/index.ts'
 import type { StepCall, StepParams } from '../steps/index.ts'
+import { denoise as denoiseStep } from '../steps/denoise/index.ts'
 import { matteEdge } from '../steps/matte-edge/index.ts'
 import { spill } from '../steps/spill/index.ts'
 import { defaultParams, type StepContext } from '../steps/step.ts'
@@ -28,6 +29,8 @@ export interface KeyTask {
 }
 
 export interface KeySolution {
+  /** Where grain is as strong as the cloth's colour, it is calmed first; null where it is not. */
+  readonly denoise: StepParams<'denoise'> | null
   readonly chromaKey: StepParams<'chromaKey'>
   readonly matteEdge: StepParams<'matteEdge'>
   readonly spill: StepParams<'spill'>
@@ -46,43 +49,101 @@ const STEP = 2
 /** Likeness that cloth has at least, and that a presenter has at most. */
 const LEAST_CLOTH = 0.45
 const MOST_PRESENTER = 0.5
-/** Edges less like the cloth than this are left to the ramp: solving them would thin what is opaque. */
+/** Edges less like the cloth than this, and more where there is grain, are left to the ramp: solving them would thin what is opaque. */
 const LEAST_LOW = 0.22
 const SOLVED_BLACK = 0.06
-const SOLVED_WHITE = 0.94
+const MOST_BLACK = 0.2
+const BLACK_PER_GRAIN = 2
+/** Grain of the likeness that needs no more black, and from which on it is calmed first. */
+const CALM_GRAIN = 0.03
+const STRONG_GRAIN = 0.08
+/** The deviation of a normal distribution over the median of its absolute values. */
+const DEVIATION_OF_MEDIAN = 1.4826
+/** Differences up to so many deviations are taken for noise. */
+const NOISE_REACH = 3
 
-/** Solves the three steps. Null when no cloth of that hue is in the picture. */
+/** The solved steps in order. */
+export function solvedCalls({ denoise, chromaKey, matteEdge, spill }: Omit<KeySolution, 'before' | 'after'>): StepCall[] {
+  return [
+    ...(denoise === null ? [] : [{ kind: 'denoise', params: denoise } as const]),
+    { kind: 'chromaKey', params: chromaKey },
+    { kind: 'matteEdge', params: matteEdge },
+    { kind: 'spill', params: spill },
+  ]
+}
+
+/** Solves the steps. Null when no cloth of that hue is in the picture. */
 export function findKey(task: KeyTask): KeySolution | null {
-  const { picture, plate } = task
+  const { plate } = task
   const report = task.onProgress ?? (() => undefined)
-  const cloth = findCloth(picture, task.hint)
-  if (cloth === null) return null
-  report(0.15)
+  const first = findCloth(task.picture, task.hint)
+  if (first === null) return null
+  report(0.1)
   const context: StepContext = {
-    ...plainContext(picture.widthPx, picture.heightPx),
+    ...plainContext(task.picture.widthPx, task.picture.heightPx),
     picture: (reference) => (plate !== null && reference === plate.reference ? plate.picture : null),
   }
+  const denoise = denoiseFor(grainOf(likenessOf(task.picture, first.colour, null)), task.picture, first)
+  const picture = denoise === null ? task.picture : task.treat(task.picture, [{ kind: 'denoise', params: denoise }], context)
+  const cloth = denoise === null ? first : (findCloth(picture, task.hint) ?? first)
+  report(0.2)
   const base = backdropValues(cloth, plate?.reference ?? null)
   const field = fieldOf(base, parseHex(base.colour), picture, plate?.picture ?? null)
   const likeness = likenessOf(picture, parseHex(base.colour), field)
   report(0.3)
-  const { tolerance, softness } = rampFrom(likeness, picture)
-  const solved: Pick<KeySolution, 'chromaKey' | 'matteEdge' | 'spill'> = {
+  const grain = grainOf(likeness)
+  const { tolerance, softness } = rampFrom(likeness, picture, grain)
+  const black = blackFor(grain)
+  const solved = {
+    denoise,
     chromaKey: { ...base, tolerance, softness, spill: 0 },
-    matteEdge: { ...defaultParams(matteEdge.params), detail: 1, black: SOLVED_BLACK, white: SOLVED_WHITE },
-    spill: { ...defaultParams(spill.params), colour: base.colour, reach: reachFrom(picture, parseHex(base.colour), likeness), keepLuma: 'off' },
+    matteEdge: { ...defaultParams(matteEdge.params), detail: 1, black, white: 1 - black },
+    spill: { ...defaultParams(spill.params), colour: base.colour, reach: reachFrom(picture, parseHex(base.colour), likeness), keepLuma: 'off' as const },
   }
   report(0.4)
-  const figuresOf = (calls: readonly StepCall[]) => keyFigures(task.treat(picture, calls, context), cloth.colour)
+  const figuresOf = (calls: readonly StepCall[]) => keyFigures(task.treat(task.picture, calls, context), cloth.colour)
   const before = figuresOf(task.before)
   report(0.7)
-  const after = figuresOf([
-    { kind: 'chromaKey', params: solved.chromaKey },
-    { kind: 'matteEdge', params: solved.matteEdge },
-    { kind: 'spill', params: solved.spill },
-  ])
+  const after = figuresOf(solvedCalls(solved))
   report(1)
   return { ...solved, before, after }
+}
+
+/** Grain of the likeness in the cloth: its deviation from one looked-at pixel to the next, from the median of absolute differences. */
+function grainOf({ columns, data }: Likeness): number {
+  const differences: number[] = []
+  for (let i = 1; i < data.length; i += 1) {
+    if (i % columns === 0 || !(data[i]! > LEAST_CLOTH) || !(data[i - 1]! > LEAST_CLOTH)) continue
+    differences.push(Math.abs(data[i]! - data[i - 1]!))
+  }
+  return differences.length === 0 ? 0 : (quantile(differences, 0.5) * DEVIATION_OF_MEDIAN) / Math.SQRT2
+}
+
+/** Grain that blurs cloth and presenter into each other is calmed over neighbours; not in time, where a hand would leave a trail. */
+function denoiseFor(grain: number, picture: RgbaPicture, cloth: FoundCloth): StepParams<'denoise'> | null {
+  if (grain < STRONG_GRAIN) return null
+  const { min, max } = denoiseStep.params.noise
+  return { time: 0, space: 1, noise: Math.min(max, Math.max(min, Math.ceil(NOISE_REACH * lumaGrain(picture, cloth.colour)))) }
+}
+
+/** Deviation of luma in codes where the picture is about the cloth's colour. */
+function lumaGrain({ widthPx, heightPx, data }: RgbaPicture, colour: Rgb): number {
+  const luma = luma709(...colour) * 255
+  const differences: number[] = []
+  const lumaAt = (at: number) => luma709(data[at]!, data[at + 1]!, data[at + 2]!)
+  for (let y = 0; y < heightPx; y += STEP) {
+    for (let x = 0; x + 1 < widthPx; x += STEP) {
+      const at = (y * widthPx + x) * 4
+      const here = lumaAt(at)
+      if (data[at + 3]! >= 250 && Math.abs(here - luma) < luma / 2) differences.push(Math.abs(lumaAt(at + 4) - here))
+    }
+  }
+  return differences.length === 0 ? 0 : (quantile(differences, 0.5) * DEVIATION_OF_MEDIAN) / Math.SQRT2
+}
+
+/** Opacity up to which the solved edge is clear: grain leaves more of a veil. */
+function blackFor(grain: number): number {
+  return Math.round(Math.min(MOST_BLACK, SOLVED_BLACK + BLACK_PER_GRAIN * Math.max(0, grain - CALM_GRAIN)) * 100) / 100
 }
 
 function backdropValues(cloth: FoundCloth, plate: string | null): StepParams<'chromaKey'> {
@@ -128,14 +189,14 @@ function likenessOf(picture: RgbaPicture, key: Rgb, field: GainField | null): { 
 type Likeness = ReturnType<typeof likenessOf>
 
 /** The ramp that clears nearly all of the cloth and keeps nearly all that is far from it. */
-function rampFrom(likeness: Likeness, picture: RgbaPicture): { readonly tolerance: number; readonly softness: number } {
+function rampFrom(likeness: Likeness, picture: RgbaPicture, grain: number): { readonly tolerance: number; readonly softness: number } {
   const isCloth = safeBlocks(likeness, picture, (value) => value > LEAST_CLOTH)
   const isInside = safeBlocks(likeness, picture, (value) => value < MOST_PRESENTER)
   const cloth = Array.from(likeness.data).filter((_, i) => isCloth[i] === 1)
   const inside = Array.from(likeness.data).filter((_, i) => isInside[i] === 1)
   // Cloth: all but two in a thousand lie above, with a little room for the next frame's grain.
   const high = Math.min(0.95, Math.max(0.45, quantile(cloth, 0.002) - 0.02))
-  const low = Math.min(high - 0.15, Math.max(LEAST_LOW, quantile(inside, 0.998) + 0.03))
+  const low = Math.min(high - 0.15, Math.max(LEAST_LOW + Math.max(0, grain - CALM_GRAIN), quantile(inside, 0.998) + 0.03))
   const rounded = (value: number) => Math.round(value * 100) / 100
   return { tolerance: rounded(1 - high), softness: rounded(high - low) }
 }

@@ -109,6 +109,7 @@ export interface Kernels {
   solveEdgeRow(
     pixels: number,
     back: number,
+    inside: number,
     count: number,
     sure: number,
     front: number,
@@ -119,6 +120,7 @@ export interface Kernels {
     levels: number,
     black: number,
     white: number,
+    rim: number,
     amount: number,
   ): void
 }
@@ -135,6 +137,9 @@ const ALIGNMENT = 64
 /** Kernels may read or write this far past a row. */
 const SLACK = 128
 
+/** Told of blocks that nobody freed and nobody holds any more; for development. */
+export type OnLeak = (byteLength: number) => void
+
 /** Memory, kernels and a first-fit allocator. */
 export class Heap {
   readonly kernels: Kernels
@@ -142,25 +147,29 @@ export class Heap {
   readonly words: Uint32Array<ArrayBuffer>
   readonly floats: Float32Array<ArrayBuffer>
   readonly #free: Block[]
+  /** Blocks handed out, by where they lie. */
+  readonly #used = new Map<number, number>()
+  readonly #leaks: FinalizationRegistry<Block> | null
   #usedBytes = 0
   /** Memory from here on has never been handed out, so it is still zero. */
   #freshFrom: number
 
-  private constructor(memory: WebAssembly.Memory, kernels: Kernels, firstFree: number) {
+  private constructor(memory: WebAssembly.Memory, kernels: Kernels, firstFree: number, onLeak: OnLeak | null) {
     this.kernels = kernels
     const buffer = memory.buffer as ArrayBuffer
     this.bytes = new Uint8Array(buffer)
     this.words = new Uint32Array(buffer)
     this.floats = new Float32Array(buffer)
     this.#freshFrom = firstFree
+    this.#leaks = onLeak === null ? null : new FinalizationRegistry(({ byteLength }) => onLeak(byteLength))
     this.#free = [{ at: firstFree, byteLength: buffer.byteLength - firstFree }]
   }
 
-  /** Makes a heap from the bytes of kernels.wasm. */
-  static async create(wasm: BufferSource): Promise<Heap> {
+  /** Makes a heap from the bytes of kernels.wasm. `onLeak` hears of blocks that were lost without being freed. */
+  static async create(wasm: BufferSource, onLeak: OnLeak | null = null): Promise<Heap> {
     const memory = new WebAssembly.Memory({ initial: MEMORY_PAGES, maximum: MEMORY_PAGES })
     const { instance } = await WebAssembly.instantiate(wasm, { env: { memory } })
-    return new Heap(memory, instance.exports as unknown as Kernels, PAGE_BYTES)
+    return new Heap(memory, instance.exports as unknown as Kernels, PAGE_BYTES, onLeak)
   }
 
   /** Bytes handed out now; zero after everything is freed. */
@@ -178,7 +187,7 @@ export class Heap {
       else this.#free[i] = { at: hole.at + wanted, byteLength: hole.byteLength - wanted }
       this.#usedBytes += wanted
       this.#freshFrom = Math.max(this.#freshFrom, hole.at + wanted)
-      return { at: hole.at, byteLength: wanted }
+      return this.#hand(hole.at, wanted)
     }
     throw new RangeError(`the picture memory has no room for ${wanted} bytes (${this.#usedBytes} in use)`)
   }
@@ -191,13 +200,25 @@ export class Heap {
     return block
   }
 
-  /** Gives a block back and joins it with free neighbours. */
+  #hand(at: number, byteLength: number): Block {
+    const block = { at, byteLength }
+    this.#used.set(at, byteLength)
+    this.#leaks?.register(block, { ...block }, block)
+    return block
+  }
+
+  /** Gives a block back and joins it with free neighbours. Throws a RangeError for one that is not in use: freed twice, or never handed out. */
   free(block: Block): void {
+    if (this.#used.get(block.at) !== block.byteLength) {
+      throw new RangeError(`a block of ${block.byteLength} bytes at ${block.at} is not in use: it was freed before, or is none of this heap's`)
+    }
+    this.#used.delete(block.at)
+    this.#leaks?.unregister(block)
     this.#usedBytes -= block.byteLength
     const holes = this.#free
     let i = 0
     while (i < holes.length && holes[i]!.at < block.at) i += 1
-    holes.splice(i, 0, block)
+    holes.splice(i, 0, { at: block.at, byteLength: block.byteLength })
     for (let j = Math.max(1, i); j <= i + 1 && j < holes.length;) {
       const before = holes[j - 1]!
       const after = holes[j]!

@@ -1,19 +1,16 @@
 // The live executor against the exact reference: within two codes on 99.9 % of pixels.
 import { readFileSync, writeFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
-import { inputSourceId, planFrame, plainSourceId } from '../../core/plan/plan-frame.ts'
+import type { Picture } from '../../core/picture/picture.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
-import { parseHex } from '../../core/colour/hex.ts'
 import { placeLayer, updateLayer } from '../../core/show/edits.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import { steps, type StepCall } from '../../core/steps/index.ts'
-import { demoPictures } from '../../demo/seed.ts'
 import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
 import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
-import { loadFonts, nodeHeap, nodeTextPicture } from '../../server/cli/node-engine.ts'
+import { loadFonts, nodeHeap } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import {
   ALLOWED_SHARE,
@@ -29,8 +26,8 @@ import {
   stepCases,
   usualCall,
 } from '../../tests/support/parity-cases.ts'
+import { demoInputPictures, sceneCase } from '../../tests/support/scene-cases.ts'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
-import sharp from 'sharp'
 import type { SourceFrame } from '../executor.ts'
 import { CpuExecutor } from './cpu-executor.ts'
 import type { Heap } from './heap.ts'
@@ -126,32 +123,13 @@ it('a still without steps comes back as it was', () => {
 
 describe('whole scenes', () => {
   const show = testShow()
-  let pictures: Map<string, Picture>
+  let inputs: Map<string, Picture>
   beforeAll(async () => {
-    const files = demoPictures()
-    const decode = async (bytes: Buffer): Promise<RgbaPicture> => {
-      const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
-      return { format: 'rgba', widthPx: info.width, heightPx: info.height, data: new Uint8Array(data) }
-    }
-    pictures = new Map<string, Picture>([[inputSourceId(show.inputs[0]!.id), camera]])
-    for (const [name, bytes] of [
-      ['Apiary wall', files.wall],
-      ['Society mark', files.mark],
-      ['Evening meadow', files.meadow],
-    ] as const) {
-      pictures.set(inputSourceId(show.inputs.find((input) => input.name === name)!.id), await decode(bytes))
-    }
-    for (const input of show.inputs) {
-      if (input.kind !== 'colour') continue
-      const [red, green, blue] = parseHex(input.colour)
-      pictures.set(plainSourceId(input.colour), { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(red * 255, green * 255, blue * 255, 255) })
-    }
+    inputs = await demoInputPictures(show, camera)
   })
 
   function compare(changed: Show, sceneName: string) {
-    const infos = new Map([...pictures].map(([id, { widthPx, heightPx, format }]) => [id, { widthPx, heightPx, isOpaque: format === 'i420' }]))
-    const plan = planFrame(changed, sceneNamed(changed, sceneName), infos)
-    for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
+    const { plan, pictures } = sceneCase(changed, sceneNamed(changed, sceneName), inputs)
     const frames = new Map<string, SourceFrame>([...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: picture.format === 'i420' }]))
     const treatments = new Treatments(heap)
     const executor = new CpuExecutor(treatments)

@@ -21,9 +21,14 @@ self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
 
 async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<void> {
   const [wasm] = await Promise.all([fetch(message.wasmUrl).then((response) => response.arrayBuffer()), ...message.fonts.map(loadFont)])
-  engine = new Engine(await Heap.create(wasm), (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, message.pin, post)
+  engine = new Engine(await Heap.create(wasm, tellLeak), (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, message.pin, post)
   post({ type: 'ready' })
   for (const early of waiting.splice(0)) engine.receive(early)
+}
+
+/** Memory that was lost without being freed is a fault of ours: whoever develops sees it in the console. */
+function tellLeak(byteLength: number): void {
+  console.warn(`leak: ${byteLength} bytes of picture memory were lost without being freed`)
 }
 
 /** A font must be there before its name is first used in a canvas. */

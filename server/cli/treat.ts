@@ -12,7 +12,7 @@ import { toRgba8 } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import { readChain } from '../../core/show/migrate.ts'
 import type { Step } from '../../core/show/show.ts'
-import { findKey } from '../../core/solve/find-key.ts'
+import { findKey, solvedCalls } from '../../core/solve/find-key.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { StepContext } from '../../core/steps/step.ts'
 import { treatStill } from '../../engine/cpu/treat-still.ts'
@@ -67,12 +67,8 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
     })
     if (found === null)
       throw new InputError(`--solve: no cloth of that colour was found in "${options.in!}". Give its colour as #rrggbb, picked from the picture.`)
-    const steps = [
-      { id: 'key', kind: 'chromaKey', on: true, params: found.chromaKey },
-      { id: 'edge', kind: 'matteEdge', on: true, params: found.matteEdge },
-      { id: 'spill', kind: 'spill', on: true, params: found.spill },
-    ] satisfies Step[]
-    calls = activeSteps(steps)
+    calls = solvedCalls(found)
+    const steps = calls.map((call) => ({ id: call.kind, on: true, ...call })) as Step[]
     if (options['chain-out'] !== undefined) {
       await writeFile(options['chain-out'], `${JSON.stringify({ format: 'green-room-chain', version: 2, steps }, null, 2)}\n`)
     }

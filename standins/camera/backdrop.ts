@@ -76,6 +76,8 @@ export const backdrops: Readonly<Record<StandinCamera, Backdrop>> = {
   heavySpill: clothBackdrop({ dye: GREEN_DYE, light: evenLight, creases: 0.5 }, { spill: { ...GREEN_SPILL, strength: 0.62 } }),
   warmLight: clothBackdrop({ dye: GREEN_DYE, light: evenLight, creases: 0.5 }, { gains: [1.06, 0.94, 0.66] }),
   dimLight: clothBackdrop({ dye: GREEN_DYE, light: twoLamps, creases: 0.8 }, { gains: [0.5, 0.5, 0.5], noise: 2.6 }),
+  // The cloth's mean luma comes to 40.
+  darkNoisyCloth: clothBackdrop({ dye: GREEN_DYE, light: twoLamps, creases: 0.8 }, { gains: [0.28, 0.28, 0.28], noise: 8 }),
   whiteWall: {
     front: 'presenter',
     spill: null,

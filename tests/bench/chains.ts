@@ -3,7 +3,7 @@ import type { I420Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { parseHex } from '../../core/colour/hex.ts'
-import { findKey } from '../../core/solve/find-key.ts'
+import { findKey, solvedCalls } from '../../core/solve/find-key.ts'
 import { plainContext } from '../../core/steps/chain.ts'
 import { stepOf, type StepCall, type StepKind } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
@@ -107,11 +107,7 @@ async function solveKey(frame: I420Picture, steps: readonly StepCall[]): Promise
   const picture = treat(frame, crop, plainContext(frame.widthPx, frame.heightPx))
   const found = findKey({ picture, hint: parseHex('#2bb552'), plate: null, before, treat })
   if (found === null) throw new Error('no cloth was found')
-  return [
-    { kind: 'chromaKey', params: found.chromaKey },
-    { kind: 'matteEdge', params: found.matteEdge },
-    { kind: 'spill', params: found.spill },
-  ]
+  return solvedCalls(found)
 }
 
 function call(kind: StepKind, params: Readonly<Record<string, ParamValue>> = {}): StepCall {

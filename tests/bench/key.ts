@@ -11,7 +11,7 @@ import type { Heap } from '../../engine/cpu/heap.ts'
 import { treatStill } from '../../engine/cpu/treat-still.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import type { StandinCamera } from '../../core/show/show.ts'
-import { findKey } from '../../core/solve/find-key.ts'
+import { findKey, solvedCalls } from '../../core/solve/find-key.ts'
 import { plainContext } from '../../core/steps/chain.ts'
 import { chromaKey } from '../../core/steps/chroma-key/index.ts'
 import type { StepCall } from '../../core/steps/index.ts'
@@ -48,7 +48,18 @@ export interface KeyBench {
 }
 
 const FRAME_TIMES = [2200, 8200, 5500]
-const CLOTHS: readonly StandinCamera[] = ['cloth', 'evenCloth', 'unevenCloth', 'creasedCloth', 'noisyCloth', 'blueCloth', 'heavySpill', 'warmLight', 'dimLight']
+const CLOTHS: readonly StandinCamera[] = [
+  'cloth',
+  'evenCloth',
+  'unevenCloth',
+  'creasedCloth',
+  'noisyCloth',
+  'blueCloth',
+  'heavySpill',
+  'warmLight',
+  'dimLight',
+  'darkNoisyCloth',
+]
 const CROP: StepCall = { kind: 'crop', params: { left: 13, top: 0, right: 10, bottom: 0, feather: 0 } }
 
 /** A picture with what is true of it. */
@@ -97,11 +108,7 @@ function figuresOf(heap: Heap, samples: readonly Sample[], colour: string, plate
       treat,
     })
     if (found === null) throw new Error('no cloth was found')
-    return [
-      { kind: 'chromaKey', params: found.chromaKey },
-      { kind: 'matteEdge', params: found.matteEdge },
-      { kind: 'spill', params: found.spill },
-    ]
+    return solvedCalls(found)
   }
   const settings = bestChromakey(first, colour)
   return {

@@ -2,6 +2,7 @@
 import { benchChains, type ChainFigures } from './chains.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
+import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
 import { benchKey, type KeyBench } from './key.ts'
 import { benchSoak, type SoakFigures } from './soak.ts'
 
@@ -12,14 +13,15 @@ interface BenchResult {
   feedRoom?: RateFigures
   feedKey?: FeedFigures
   key?: KeyBench
+  keyFloor?: Record<string, FloorFigures>
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key', 'soak'] as const
+const NAMES = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key', 'keyFloor', 'soak'] as const
 type Name = (typeof NAMES)[number]
 
 function readArguments(argv: readonly string[]): { isJson: boolean; only: readonly Name[] } {
-  // The soak takes ten minutes, so it runs only when named.
+  // The soak takes ten minutes, and the floor does not change with the code's speed: both run only when named.
   let only: readonly Name[] = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key']
   let isJson = false
   for (let i = 0; i < argv.length; i += 1) {
@@ -45,6 +47,7 @@ async function main(): Promise<void> {
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
   if (only.includes('key')) result.key = await benchKey(say)
+  if (only.includes('keyFloor')) result.keyFloor = await benchKeyFloor(say)
   if (only.includes('soak')) result.soak = await benchSoak(say)
   process.stdout.write(isJson ? `${JSON.stringify(result, null, 1)}\n` : tableOf(result))
 }

@@ -1,6 +1,6 @@
 // Runs inside the browser: the executor for graphics cards against the exact reference. Built by gl.spec.ts.
 import { planInput } from '../../core/plan/plan-frame.ts'
-import type { Draw } from '../../core/plan/frame-plan.ts'
+import type { Draw, FramePlan } from '../../core/plan/frame-plan.ts'
 import type { I420Picture, Picture } from '../../core/picture/picture.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
@@ -35,6 +35,8 @@ declare global {
       readonly stepResults: (camera: I420Picture) => ParityResult[]
       readonly chainResults: () => ParityResult[]
       readonly drawResults: (camera: I420Picture) => ParityResult[]
+      /** A whole planned scene: its first frame and, with a new camera picture, the next. */
+      readonly sceneResult: (name: string, plan: FramePlan, pictures: readonly (readonly [string, Picture])[]) => ParityResult
       readonly leftOver: () => number
       readonly lossResults: (camera: I420Picture, kernels: Uint8Array<ArrayBuffer>) => Promise<LossResults>
       readonly choice: (kernels: Uint8Array<ArrayBuffer>) => Promise<ExecutorState>
@@ -119,6 +121,19 @@ function drawResults(camera: I420Picture): ParityResult[] {
   })
 }
 
+function sceneResult(name: string, plan: FramePlan, pictures: readonly (readonly [string, Picture])[]): ParityResult {
+  const treatments = new GlTreatments(device)
+  const executor = new GlExecutor(treatments)
+  const framesAt = (version: number) =>
+    new Map(pictures.map(([id, picture]) => [id, picture.format === 'i420' ? { picture, version, isLive: true } : { picture, version: 1, isLive: false }]))
+  const exact = renderReference(plan, new Map(pictures)).data.map((value) => value * 255)
+  const first = differenceOf(exact, executor.render(plan, framesAt(1)).data, 3)
+  const second = differenceOf(exact, executor.render(plan, framesAt(2)).data, 3)
+  executor.dispose()
+  treatments.dispose()
+  return { name: 'scenes', what: name, max: Math.max(first.max, second.max), shareAbove: Math.max(first.shareAbove, second.shareAbove) }
+}
+
 async function executorsFor(
   kernels: Uint8Array<ArrayBuffer>,
   onChange: (state: ExecutorState) => void,
@@ -171,4 +186,4 @@ async function choice(kernels: Uint8Array<ArrayBuffer>): Promise<ExecutorState> 
   return executors.state
 }
 
-window.parity = { stepResults, chainResults, drawResults, leftOver: () => device.surfaceCount, lossResults, choice }
+window.parity = { stepResults, chainResults, drawResults, sceneResult, leftOver: () => device.surfaceCount, lossResults, choice }

@@ -61,29 +61,36 @@ export function gatherRow(pixels: usize, marks: usize, count: i32, sums: usize):
 }
 
 /**
- * Solves the pixels of a row that are neither surely the presenter (alpha ≥ `sure`) nor surely the backdrop (`back`
- * 255). `front` and `behind` are rows of cells, four floats each, already mixed between two; `cells` and `shares`
+ * Solves the pixels of a row that are neither surely the presenter (`inside` 255) nor surely the backdrop (`back` 255); those
+ * with alpha ≥ `sure` are its rim, where what is solved counts as opaque from `rim` on. `front` and `behind` are rows of cells, four floats each, already mixed between two; `cells` and `shares`
  * place each pixel. Opacity passes through the levels `black` and `white`; that of sure pixels through `levels`, the same as a
  * table of 256 bytes.
  */
 export function solveEdgeRow(
-  pixels: usize, back: usize, count: i32, sure: i32, front: usize, behind: usize,
-  cells: usize, shares: usize, lastCell: i32, levels: usize, black: f32, white: f32, amount: f32,
+  pixels: usize, back: usize, inside: usize, count: i32, sure: i32, front: usize, behind: usize,
+  cells: usize, shares: usize, lastCell: i32, levels: usize, black: f32, white: f32, rim: f32, amount: f32,
 ): void {
   // Equal ends make a step.
   const span = white > black ? <f32>1 / (white - black) : <f32>1e6
   const keepsEnds = load<u8>(levels) == 0 && load<u8>(levels, 255) == 255
   for (let i = 0; i < count; i += 1) {
-    if (keepsEnds && (i & 7) == 0 && i + 8 <= count && load<u64>(back + i) == 0xffffffffffffffff) {
-      const alphas = v128.and(v128.or(v128.load(pixels + (i << 2)), v128.load(pixels + (i << 2) + 16)), i32x4.splat(0xff000000))
-      if (!v128.any_true(alphas)) {
+    if (keepsEnds && (i & 7) == 0 && i + 8 <= count) {
+      const first = v128.load(pixels + (i << 2))
+      const second = v128.load(pixels + (i << 2) + 16)
+      const opaque = i32x4.splat(0xff000000)
+      if (load<u64>(back + i) == 0xffffffffffffffff && !v128.any_true(v128.and(v128.or(first, second), opaque))) {
+        i += 7
+        continue
+      }
+      if (load<u64>(inside + i) == 0xffffffffffffffff && i32x4.all_true(i32x4.eq(v128.and(v128.and(first, second), opaque), opaque))) {
         i += 7
         continue
       }
     }
     const at = pixels + (i << 2)
     const oldAlpha = <i32>load<u8>(at, 3)
-    if (oldAlpha >= sure || load<u8>(back + i) != 0) {
+    const isRim = oldAlpha >= sure
+    if ((isRim && load<u8>(inside + i) != 0) || load<u8>(back + i) != 0) {
       store<u8>(at, load<u8>(levels + <usize>oldAlpha), 3)
       continue
     }
@@ -113,7 +120,8 @@ export function solveEdgeRow(
     const scr = (sr - sy) * <f32>0.6350013
     // Spans shorter than a hundredth say nothing: 10⁻⁴ of full scale squared.
     const length = max<f32>(6.5025, sy * sy + scb * scb + scr * scr)
-    const solved = (dy * sy + dcb * scb + dcr * scr) / length
+    const along = (dy * sy + dcb * scb + dcr * scr) / length
+    const solved = isRim ? along / rim : along
     const mixed = amount * max<f32>(0, min<f32>(1, solved)) + (<f32>1 - amount) * <f32>oldAlpha / <f32>255
     const alpha = max<f32>(0, min<f32>(1, (mixed - black) * span))
     const stretch = f32x4.splat(<f32>1 / max<f32>(0.1, alpha))

@@ -1,6 +1,6 @@
 // The soft edge solved in real time: the same work as core/matte/solve-edges.ts, with its loops in WebAssembly.
 import { placesInCells } from '../../../core/filter/bilinear.ts'
-import { CELL_PX, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
+import { CELL_PX, RIM_WHITE, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Block } from '../heap.ts'
 import { LivePullPush } from './live-pull-push.ts'
 import type { LiveTools } from './live-work.ts'
@@ -67,6 +67,7 @@ export class LiveEdges {
       kernels.solveEdgeRow(
         at + y * widthPx * 4,
         this.#row(this.#isBack, y),
+        this.#row(this.#isFront, y),
         widthPx,
         sure,
         this.#frontRow.at,
@@ -77,6 +78,7 @@ export class LiveEdges {
         table,
         levels.black,
         levels.white,
+        RIM_WHITE,
         levels.amount,
       )
     }
@@ -109,7 +111,6 @@ export class LiveEdges {
       const up = Math.max(0, y - 1)
       const down = Math.min(heightPx - 1, y + 1)
       kernels.allBelow(this.#row(this.#most, up), this.#row(this.#most, y), this.#row(this.#most, down), this.#row(this.#isBack, y), widthPx, low)
-      if (y % SAMPLE_STEP !== 0) continue
       kernels.allAbove(this.#row(this.#least, up), this.#row(this.#least, y), this.#row(this.#least, down), this.#row(this.#isFront, y), widthPx, high)
     }
   }

@@ -1,5 +1,5 @@
 // core/matte/solve-edges.ts on the card.
-import { CELL_PX, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
+import { CELL_PX, RIM_WHITE, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Surface } from '../device.ts'
 import { LEVELLED } from './levelled.ts'
 import { gatherGlsl } from './gather.ts'
@@ -25,7 +25,7 @@ void main() {
   vec2 cell = (vec2(here) + 0.5) / ${CELL_PX.toFixed(1)} - 0.5;
   vec4 front = between(t1, cell);
   vec4 back = between(t2, cell);
-  if (front.a == 0.0 || back.a == 0.0 || classAt(here) == 2 || isAll(here, 0)) {
+  if (front.a == 0.0 || back.a == 0.0 || (classAt(here) == 2 ? isAll(here, 2) : isAll(here, 0))) {
     result = vec4(pixel.rgb, levelled(pixel.a, VALUE[0], VALUE[1]));
     return;
   }
@@ -34,6 +34,7 @@ void main() {
   vec3 spanYcc = vec3(lumaOf(span), differencesOf(span));
   vec3 offYcc = vec3(lumaOf(off), differencesOf(off));
   float solved = dot(offYcc, spanYcc) / max(dot(spanYcc, spanYcc), 1e-4);
+  if (classAt(here) == 2) solved /= ${RIM_WHITE.toFixed(6)};
   float alpha = levelled(mix(pixel.a, clip(solved), VALUE[2]), VALUE[0], VALUE[1]);
   result = vec4(clip((pixel.rgb - (1.0 - alpha) * back.rgb) / max(alpha, 0.1)), alpha);
 }`
