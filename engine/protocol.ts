@@ -98,6 +98,8 @@ export interface EngineStats {
     readonly widthPx: number
     readonly heightPx: number
     readonly showsCard: boolean
+    /** Holding cards sent since the feed began. */
+    readonly cards: number
     /** Layers of the scene on air that are left out for want of a picture. */
     readonly leftOut: readonly string[]
   }

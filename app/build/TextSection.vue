@@ -22,23 +22,31 @@ const text = computed(() => props.layer.text)
 const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
 const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
 
-function change(part: Partial<TextContent>, key: string): void {
+/** `make` changes the text as it is when the edit is made, which may be later than now. */
+function change(make: (text: TextContent) => Partial<TextContent>, key: string): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   showStore.edit(
     t('edits.text'),
-    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, ...part } } : layer)),
+    (show) =>
+      updateLayer(show, sceneId, props.layer.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, ...make(layer.text) } } : layer)),
     `text-${props.layer.id}-${key}`,
   )
 }
 
+function set(part: Partial<TextContent>, key: string): void {
+  change(() => part, key)
+}
+
 function changeBlock(index: number, part: Partial<TextBlock>): void {
-  change({ blocks: text.value.blocks.map((block, at) => (at === index ? { ...block, ...part } : block)) }, `block-${index}-${Object.keys(part).join()}`)
+  change(({ blocks }) => ({ blocks: blocks.map((block, at) => (at === index ? { ...block, ...part } : block)) }), `block-${index}-${Object.keys(part).join()}`)
 }
 
 function addBlock(): void {
-  const last = text.value.blocks.at(-1)!
-  change({ blocks: [...text.value.blocks, { ...last, text: t('build.textDefault'), weight: 400, sizePx: Math.round(last.sizePx * 0.6) }] }, 'add')
+  change(({ blocks }) => {
+    const last = blocks.at(-1)!
+    return { blocks: [...blocks, { ...last, text: t('build.textDefault'), weight: 400, sizePx: Math.round(last.sizePx * 0.6) }] }
+  }, 'add')
 }
 </script>
 
@@ -59,7 +67,7 @@ function addBlock(): void {
           :icon="X"
           size="small"
           :label="t('inspector.removeLine', { n: index + 1 })"
-          @click="change({ blocks: text.blocks.filter((_, at) => at !== index) }, 'remove')"
+          @click="change(({ blocks }) => ({ blocks: blocks.filter((_, at) => at !== index) }), 'remove')"
         />
       </div>
       <div class="mt-1.5 flex items-end gap-2">
@@ -103,7 +111,7 @@ function addBlock(): void {
         <select
           :value="text.family"
           class="max-w-40 rounded-md border border-line bg-raised px-1.5 py-1"
-          @change="change({ family: ($event.target as HTMLSelectElement).value as TextContent['family'] }, 'family')"
+          @change="set({ family: ($event.target as HTMLSelectElement).value as TextContent['family'] }, 'family')"
         >
           <option v-for="family in textFamilies" :key="family">{{ family }}</option>
         </select>
@@ -113,20 +121,20 @@ function addBlock(): void {
         :model-value="text.align"
         :label="t('inspector.align')"
         :choices="aligns"
-        @update:model-value="change({ align: $event }, 'align')"
+        @update:model-value="set({ align: $event }, 'align')"
       />
       <div class="flex items-center gap-2">
         <ToggleSwitch
           :model-value="text.plate !== null"
           :label="t('inspector.plate')"
-          @update:model-value="change({ plate: $event ? USUAL_PLATE : null }, 'plate')"
+          @update:model-value="set({ plate: $event ? USUAL_PLATE : null }, 'plate')"
         />
         <span class="flex-1">{{ t('inspector.plate') }}</span>
         <ColourField
           v-if="text.plate"
           :model-value="text.plate.colour"
           :label="t('inspector.plateColour')"
-          @update:model-value="change({ plate: { ...text.plate, colour: $event } }, 'plate-colour')"
+          @update:model-value="change(({ plate }) => ({ plate: plate && { ...plate, colour: $event } }), 'plate-colour')"
         />
       </div>
     </div>

@@ -9,6 +9,7 @@ import { Treatments } from '../cpu/treatments.ts'
 import type { Executor } from '../executor.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
 import type { CameraSupply, EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
+import { StillLoader } from '../still/still-loader.ts'
 import { AirJudge } from './air-judge.ts'
 import { CameraSource } from './camera-source.ts'
 import { FeedWriter } from './feed-writer.ts'
@@ -65,6 +66,7 @@ export class Engine {
   #cameraIds: ReadonlySet<SourceId> = new Set()
   readonly #isCamera = (sourceId: SourceId) => this.#cameraIds.has(sourceId)
   #faultsInARow = 0
+  #cardsSent = 0
   readonly #toldFaults = new Set<string>()
   #missedBeforeFeed = 0
   #lastStatsMs = 0
@@ -82,14 +84,16 @@ export class Engine {
     this.#executors = new Executors(new Treatments(heap), openContext, (state) => post({ type: 'executor', state }))
     this.#executors.pin(pin)
     this.#airExecutor = this.#executors.make()
-    this.#book = new SourceBook(assetUrl, {
+    const stills = new StillLoader()
+    const loadAsset = (asset: string) => stills.load(assetUrl(asset))
+    this.#book = new SourceBook(loadAsset, {
       onChange: () => {
         this.#invalidate()
         post({ type: 'sources', infos: [...this.#book.infos] })
       },
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
-    this.#resources = new ResourceBook(assetUrl, {
+    this.#resources = new ResourceBook(assetUrl, loadAsset, {
       onChange: (resources) => this.#executors.setResources(resources),
       onFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
@@ -137,6 +141,7 @@ export class Engine {
         this.#feed?.close()
         this.#feed = new FeedWriter(message.writable, this.#ledger)
         this.#missedBeforeFeed = this.#pacer.missedTicks
+        this.#cardsSent = 0
         return
       case 'closeFeed':
         this.#feed?.close()
@@ -236,8 +241,11 @@ export class Engine {
     const wantsAir = this.#feed !== null || (showsViews && this.#hasAirView())
     if (wantsAir) {
       const picture = this.#airPicture(show, nowMs)
-      if (picture !== null) this.#feed?.send(picture, nowMs)
-      else if (this.#feed?.repeat(nowMs) === false) this.#feed.send(this.#cardPicture(show), nowMs)
+      if (picture === null) this.#repeatOrCard(show, nowMs)
+      else {
+        this.#feed?.send(picture, nowMs)
+        if (this.#showsCard) this.#cardsSent += 1
+      }
       this.#faultsInARow = 0
       if (showsViews && picture !== null) {
         for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
@@ -260,6 +268,17 @@ export class Engine {
     view.show(picture)
     view.lastDrawnMs = nowMs
     if (!this.#showsCard) this.#noteFirstPicture()
+  }
+
+  /** The last picture once more; the card when there was none. */
+  #repeatOrCard(show: Show, nowMs: number): void {
+    if (this.#feed === null || this.#feed.repeat(nowMs)) return
+    this.#sendCard(this.#feed, show, nowMs)
+  }
+
+  #sendCard(feed: FeedWriter, show: Show, nowMs: number): void {
+    feed.send(this.#cardPicture(show), nowMs)
+    this.#cardsSent += 1
   }
 
   /** The picture that the audience gets; null for the last one once more. */
@@ -289,7 +308,10 @@ export class Engine {
     const isLasting = this.#faultsInARow > FAULTS_BEFORE_CARD
     try {
       const show = this.#show
-      if (this.#feed !== null && (isLasting || !this.#feed.repeat(nowMs)) && show !== null) this.#feed.send(this.#cardPicture(show), nowMs)
+      if (show !== null && this.#feed !== null) {
+        if (isLasting) this.#sendCard(this.#feed, show, nowMs)
+        else this.#repeatOrCard(show, nowMs)
+      }
       this.#showsCard ||= isLasting
       this.#tellStats(nowMs)
     } finally {
@@ -398,6 +420,7 @@ export class Engine {
         widthPx: canvas?.widthPx ?? 0,
         heightPx: canvas?.heightPx ?? 0,
         showsCard: this.#showsCard,
+        cards: this.#cardsSent,
         leftOut: this.#leftOut.map((missing) => missing.layerId),
       },
       frameMs: this.#frameMs,

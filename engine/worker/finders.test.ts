@@ -25,7 +25,8 @@ describe('ResourceBook', () => {
       asked.push(url)
       return answer()
     })
-    const book = new ResourceBook((asset) => `/files/${asset}`, {
+    const noPicture = () => Promise.reject(new Error('no picture was expected'))
+    const book = new ResourceBook((asset) => `/files/${asset}`, noPicture, {
       onChange: () => changes.push(changes.length),
       onFailed: (reference, reason) => failures.push(`${reference.slice(0, 4)}: ${reason}`),
     })

@@ -7,7 +7,7 @@ import { lutFromPicture } from '../../core/lut/picture-lut.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show, Step } from '../../core/show/show.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
-import { loadAsset } from './still-sources.ts'
+import type { LoadedStill } from '../still/still-protocol.ts'
 
 export interface ResourceBookEvents {
   readonly onChange: (resources: ChainResources) => void
@@ -16,14 +16,16 @@ export interface ResourceBookEvents {
 
 export class ResourceBook {
   readonly #assetUrl: (asset: string) => string
+  readonly #loadAsset: (asset: string) => Promise<LoadedStill>
   readonly #events: ResourceBookEvents
   readonly #luts = new Map<string, Lut>()
   readonly #pictures = new Map<string, RgbaPicture>()
   /** What was asked for and came, is coming or failed. */
   readonly #asked = new Set<string>()
 
-  constructor(assetUrl: (asset: string) => string, events: ResourceBookEvents) {
+  constructor(assetUrl: (asset: string) => string, loadAsset: (asset: string) => Promise<LoadedStill>, events: ResourceBookEvents) {
     this.#assetUrl = assetUrl
+    this.#loadAsset = loadAsset
     this.#events = events
   }
 
@@ -70,10 +72,10 @@ export class ResourceBook {
     const response = await fetch(url)
     if (!response.ok) throw new Error(`the look could not be read (${response.status})`)
     const isText = response.headers.get('content-type')?.startsWith('application/x-cube') === true
-    this.#luts.set(asset, isText ? parseCube(await response.text()) : lutFromPicture(await loadAsset(url)))
+    this.#luts.set(asset, isText ? parseCube(await response.text()) : lutFromPicture((await this.#loadAsset(asset)).picture))
   }
 
   async #loadPicture(name: string, asset: string): Promise<void> {
-    this.#pictures.set(name, await loadAsset(this.#assetUrl(asset)))
+    this.#pictures.set(name, (await this.#loadAsset(asset)).picture)
   }
 }

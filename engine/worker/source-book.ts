@@ -1,10 +1,10 @@
 // Every source that has a picture now, and what the planner needs to know of it.
-import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { SourceFrame } from '../executor.ts'
-import { colourPicture, isOpaquePicture, loadAsset, stillFrame, textPicture } from './still-sources.ts'
+import type { LoadedStill } from '../still/still-protocol.ts'
+import { colourPicture, stillFrame, textPicture } from './still-sources.ts'
 
 const TEXTS_KEPT = 160
 
@@ -18,15 +18,15 @@ export class SourceBook {
   readonly frames = new Map<SourceId, SourceFrame>()
   readonly infos = new Map<SourceId, SourceInfo>()
   readonly #textKeys = new Map<SourceId, string>()
-  readonly #assets = new Map<string, Promise<RgbaPicture>>()
+  readonly #assets = new Map<string, Promise<LoadedStill>>()
   /** Which asset an input's source shows or is loading. */
   readonly #assetOf = new Map<SourceId, string>()
-  readonly #assetUrl: (asset: string) => string
+  readonly #loadAsset: (asset: string) => Promise<LoadedStill>
   readonly #events: SourceBookEvents
   #versions = 0
 
-  constructor(assetUrl: (asset: string) => string, events: SourceBookEvents) {
-    this.#assetUrl = assetUrl
+  constructor(loadAsset: (asset: string) => Promise<LoadedStill>, events: SourceBookEvents) {
+    this.#loadAsset = loadAsset
     this.#events = events
   }
 
@@ -36,9 +36,11 @@ export class SourceBook {
     for (const input of show.inputs) {
       const id = input.kind === 'colour' ? plainSourceId(input.colour) : inputSourceId(input.id)
       wanted.add(id)
-      if (input.kind === 'colour' && !this.frames.has(id)) this.#setStill(id, colourPicture(input.colour))
+      if (input.kind === 'colour' && !this.frames.has(id)) this.#setStill(id, { picture: colourPicture(input.colour), isOpaque: true })
       if (input.kind === 'picture' && this.#assetOf.get(id) !== input.asset) void this.#load(id, input.asset)
     }
+    const assets = new Set(show.inputs.map((input) => (input.kind === 'picture' ? input.asset : '')))
+    for (const asset of [...this.#assets.keys()]) if (!assets.has(asset)) this.#assets.delete(asset)
     for (const id of [...this.infos.keys()]) if (id.startsWith('input:') && !wanted.has(id)) this.remove(id)
   }
 
@@ -74,20 +76,20 @@ export class SourceBook {
     }
   }
 
-  #setStill(id: SourceId, picture: RgbaPicture): void {
+  #setStill(id: SourceId, { picture, isOpaque }: LoadedStill): void {
     this.#versions += 1
     this.frames.set(id, stillFrame(picture, this.#versions))
-    this.infos.set(id, { widthPx: picture.widthPx, heightPx: picture.heightPx, isOpaque: isOpaquePicture(picture) })
+    this.infos.set(id, { widthPx: picture.widthPx, heightPx: picture.heightPx, isOpaque })
     this.#events.onChange()
   }
 
   async #load(id: SourceId, asset: string): Promise<void> {
     this.#assetOf.set(id, asset)
-    const loading = this.#assets.get(asset) ?? loadAsset(this.#assetUrl(asset))
+    const loading = this.#assets.get(asset) ?? this.#loadAsset(asset)
     this.#assets.set(asset, loading)
     try {
-      const picture = await loading
-      if (this.#assetOf.get(id) === asset) this.#setStill(id, picture)
+      const still = await loading
+      if (this.#assetOf.get(id) === asset) this.#setStill(id, still)
     } catch (error) {
       this.#assets.delete(asset)
       this.#assetOf.delete(id)
