@@ -1,4 +1,5 @@
 // Reading the command line: --name value pairs, each known and each complained about by name.
+import { parseArgs } from 'node:util'
 
 /** Bad input: printed on stderr, exit code 2. */
 export class InputError extends Error {}
@@ -12,13 +13,17 @@ export interface OptionSpec {
 /** Reads `--name value` pairs. Throws an InputError that names the option and the fix. */
 export function readOptions<Name extends string>(argv: readonly string[], specs: Readonly<Record<Name, OptionSpec>>): Partial<Record<Name, string>> {
   const names = Object.keys(specs) as Name[]
+  const options = Object.fromEntries(names.map((name) => [name, { type: 'string' } as const]))
+  // Not strict: our own messages name the option, the rule and the fix.
+  const { tokens } = parseArgs({ args: [...argv], options, strict: false, allowPositionals: true, tokens: true })
   const found: Partial<Record<Name, string>> = {}
-  for (let i = 0; i < argv.length; i += 2) {
-    const name = names.find((candidate) => argv[i] === `--${candidate}`)
-    if (name === undefined) throw new InputError(`"${argv[i]}" is not known here. Use ${names.map((each) => `--${each}`).join(', ')}.`)
-    const value = argv[i + 1]
-    if (value === undefined || value.startsWith('--')) throw new InputError(`--${name} needs a value: ${specs[name].hint}.`)
-    found[name] = value
+  for (const token of tokens) {
+    if (token.kind === 'option-terminator') continue
+    const given = token.kind === 'option' ? token.rawName : token.value
+    const name = names.find((candidate) => given === `--${candidate}`)
+    if (token.kind !== 'option' || name === undefined) throw new InputError(`"${given}" is not known here. Use ${names.map((each) => `--${each}`).join(', ')}.`)
+    if (token.value === undefined || token.value.startsWith('--')) throw new InputError(`--${name} needs a value: ${specs[name].hint}.`)
+    found[name] = token.value
   }
   for (const name of names) {
     if (specs[name].isRequired && found[name] === undefined) throw new InputError(`--${name} is missing: ${specs[name].hint}.`)

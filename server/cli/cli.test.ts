@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
@@ -81,6 +81,22 @@ describe('treat', () => {
     expect(result.status).toBe(2)
     expect(result.stdout).toBe('')
     expect(result.stderr).toContain(words)
+  })
+
+  it.each([
+    ['a look', { kind: 'look', params: { look: 'd'.repeat(64), amount: 1 } }, `names the look "${'d'.repeat(64)}". Give its file with --look`],
+    [
+      'an empty cloth',
+      { ...key, params: { ...key.params, backdrop: 'plate', plate: 'd'.repeat(64), surface: [] } },
+      'names a picture of the empty cloth. Give its file with --plate',
+    ],
+    ['a room', { kind: 'room', params: { effect: 'softened', softness: 3, edge: 0, input: '' } }, 'needs to know where the person is'],
+  ])('writes nothing when the chain names %s that was not given', (_name, step, words) => {
+    writeFileSync(file('naming.json'), JSON.stringify({ format: 'green-room-chain', version: 2, steps: [{ id: 's', on: true, ...step }] }))
+    const result = runCli('treat', '--chain', file('naming.json'), '--in', inputFile('greenscreen.png'), '--out', file('named.png'))
+    expect(result.status).toBe(2)
+    expect(result.stderr).toContain(words)
+    expect(existsSync(file('named.png'))).toBe(false)
   })
 
   it('names the number that is out of bounds in a chain', () => {
@@ -183,6 +199,22 @@ describe('still', () => {
     expect(at(600, 660)[1]! - at(600, 660)[0]!).toBeGreaterThan(30)
     const [red, green] = at(300, 60)
     expect(green! - red!).toBeLessThan(30)
+
+    // A look from the folder changes both alike; one that is not there is missed.
+    const cube = 'LUT_1D_SIZE 2\n1 1 1\n0 0 0\n'
+    writeFileSync(path.join(file('assets'), hash(Buffer.from(cube))), cube)
+    const looked = (look: string) => {
+      const step = { id: 'look', kind: 'look', on: true, params: { look, amount: 1 } }
+      const inputs = show.inputs.map((input) => (input.kind === 'camera' ? input : { ...input, treatment: [...input.treatment, step] }))
+      writeFileSync(file('looked.json'), JSON.stringify({ ...show, inputs }))
+      const args = ['--show', file('looked.json'), '--scene', show.scenes[0]!.id, '--time-ms', '8200', '--asset-dir', file('assets')]
+      return ['reference', 'cpu'].map((executor) => runCli('still', ...args, '--out', file(`looked-${executor}.png`), '--executor', executor))
+    }
+    for (const result of looked(hash(Buffer.from(cube)))) expect(result).toEqual({ status: 0, stdout: '', stderr: '' })
+    const [negative, liveNegative] = await Promise.all([pixels('looked-reference.png'), pixels('looked-cpu.png')])
+    expect(differenceOf(negative.data, liveNegative.data, 2).shareAbove).toBeLessThanOrEqual(0.001)
+    expect(differenceOf(negative.data, exact.data, 40).shareAbove).toBeGreaterThan(0.2)
+    for (const result of looked('e'.repeat(64))) expect(result.status).toBe(2)
 
     const unknown = runCli('still', '--show', file('show.json'), '--scene', 'nope', '--out', file('x.png'))
     expect(unknown.status).toBe(2)

@@ -2,7 +2,6 @@
 import path from 'node:path'
 import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
-import { parseHex } from '../../core/colour/hex.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
@@ -16,6 +15,7 @@ import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
 import { readJson, readPicture, writePng } from './files.ts'
 import { loadFonts, nodeHeap, nodeTextPicture } from './node-engine.ts'
+import { onePixel, requireAll, showResources } from './resources.ts'
 
 const STANDIN_SEED = 7
 const mixWasm = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../standins/camera/kernels/mix.wasm')
@@ -41,13 +41,23 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
   const pictures = await loadSources(usedInputs(show, scene.id), timeMs, options['asset-dir'])
   const infos = new Map([...pictures].map(([id, picture]) => [id, infoOf(picture)] as const))
   const plan = planFrame(show, scene, infos)
+  const calls = plan.draws.flatMap((draw) => draw.steps)
+  const resources = await showResources(calls, show.inputs, options['asset-dir'])
+  const inFolder = 'Name the folder that holds it in --asset-dir.'
+  requireAll(calls, resources, { look: inFolder, plate: inFolder, input: 'Switch the step off in the show file.' })
   loadFonts()
   for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
-  if (executor === 'reference') return writePng(options.out!, toRgba8(renderReference(plan, pictures)))
+  const contextOf = (sourceId: string) => {
+    const { widthPx, heightPx } = pictures.get(sourceId)!
+    return { context: { widthPx, heightPx, ...resources } }
+  }
+  if (executor === 'reference') return writePng(options.out!, toRgba8(renderReference(plan, pictures, contextOf)))
   const frames = new Map(
     [...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: id.startsWith('input:') && picture.format === 'i420' }] as const),
   )
-  await writePng(options.out!, new CpuExecutor(new Treatments(await nodeHeap())).render(plan, frames))
+  const treatments = new Treatments(await nodeHeap())
+  treatments.setResources(resources)
+  await writePng(options.out!, new CpuExecutor(treatments).render(plan, frames))
 }
 
 function usedInputs(show: Show, sceneId: string): Input[] {
@@ -84,11 +94,6 @@ async function cameraStill(input: Extract<Input, { kind: 'camera' }>, timeMs: nu
     standin: input.device.standin,
   })
   return camera.picture(timeMs)
-}
-
-function onePixel(hex: string): RgbaPicture {
-  const [red, green, blue] = parseHex(hex)
-  return { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(red * 255, green * 255, blue * 255, 255) }
 }
 
 function infoOf(picture: Picture): SourceInfo {

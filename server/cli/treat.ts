@@ -3,9 +3,6 @@
 import { createHash } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { parseHex, type Rgb } from '../../core/colour/hex.ts'
-import { CubeError, parseCube } from '../../core/lut/cube.ts'
-import type { Lut } from '../../core/lut/lut.ts'
-import { lutFromPicture } from '../../core/lut/picture-lut.ts'
 import type { KeyFigures } from '../../core/matte/figures.ts'
 import { activeSteps } from '../../core/plan/plan-frame.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'
@@ -17,8 +14,9 @@ import type { StepCall } from '../../core/steps/index.ts'
 import type { StepContext } from '../../core/steps/step.ts'
 import { treatStill } from '../../engine/cpu/treat-still.ts'
 import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
-import { readInput, readJson, readPicture, writeMatte, writePng } from './files.ts'
+import { readJson, readPicture, writeMatte, writePng } from './files.ts'
 import { nodeHeap } from './node-engine.ts'
+import { readLook, requireAll } from './resources.ts'
 
 const NAMED_CLOTHS: Readonly<Record<string, string>> = { green: '#00b140', blue: '#0047bb' }
 
@@ -43,7 +41,7 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
   const chain = options.chain === undefined ? null : await readJson(options.chain, 'chain', readChain)
   const picture = await readPicture(options.in!, 'in')
   const plate = options.plate === undefined ? null : await readPicture(options.plate, 'plate')
-  const lut = options.look === undefined ? null : await readLook(options.look)
+  const lut = options.look === undefined ? null : await readLook(options.look, 'look')
   const context: StepContext = { widthPx: picture.widthPx, heightPx: picture.heightPx, picture: () => plate, lut: () => lut }
   const heap = executor === 'cpu' || options.solve !== undefined ? await nodeHeap() : null
   const treat = (calls: readonly StepCall[]) =>
@@ -74,6 +72,11 @@ export async function treatCommand(argv: readonly string[]): Promise<void> {
     }
     process.stderr.write(`${figuresLine(found.after)}\n`)
   }
+  requireAll(calls, context, {
+    look: 'Give its file with --look.',
+    plate: 'Give its file with --plate.',
+    input: 'Pictures of a show are not at hand here; switch the step off in the chain.',
+  })
   const treated = treat(calls)
   await writePng(options.out!, treated)
   if (options.matte !== undefined) await writeMatte(options.matte, treated)
@@ -83,16 +86,6 @@ function clothColour(value: string): Rgb {
   const hex = NAMED_CLOTHS[value] ?? value
   if (!/^#[0-9a-fA-F]{6}$/.test(hex)) throw new InputError(`--solve must be green, blue or a colour written #rrggbb, got "${value}".`)
   return parseHex(hex)
-}
-
-async function readLook(file: string): Promise<Lut> {
-  try {
-    if (/\.cube$/i.test(file)) return parseCube((await readInput(file, 'look')).toString('utf8'))
-    return lutFromPicture(await readPicture(file, 'look'))
-  } catch (error) {
-    if (error instanceof CubeError || error instanceof RangeError) throw new InputError(`--look: "${file}": ${error.message}.`)
-    throw error
-  }
 }
 
 function figuresLine({ fringe, seeThrough, veil }: KeyFigures): string {

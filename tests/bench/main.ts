@@ -1,4 +1,5 @@
 // npm run bench [-- --json] [--only NAME[,NAME]]: figures for this machine, ratios in one run.
+import { parseArgs } from 'node:util'
 import { benchChains, type ChainFigures } from './chains.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
@@ -19,21 +20,15 @@ interface BenchResult {
 
 const NAMES = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key', 'keyFloor', 'soak'] as const
 type Name = (typeof NAMES)[number]
+/** The soak takes ten minutes, and the floor does not change with the code's speed: both run only when named. */
+const USUAL: readonly Name[] = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key']
 
-function readArguments(argv: readonly string[]): { isJson: boolean; only: readonly Name[] } {
-  // The soak takes ten minutes, and the floor does not change with the code's speed: both run only when named.
-  let only: readonly Name[] = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key']
-  let isJson = false
-  for (let i = 0; i < argv.length; i += 1) {
-    if (argv[i] === '--json') isJson = true
-    else if (argv[i] === '--only') {
-      const names = (argv[(i += 1)] ?? '').split(',')
-      const unknown = names.find((name) => !NAMES.includes(name as Name))
-      if (unknown !== undefined) throw new RangeError(`--only takes ${NAMES.join(', ')}, got "${unknown}"`)
-      only = names as Name[]
-    } else throw new RangeError(`"${argv[i]}" is not known; use --json or --only`)
-  }
-  return { isJson, only }
+function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
+  const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
+  const names = values.only?.split(',') ?? USUAL
+  const unknown = names.find((name) => !NAMES.includes(name as Name))
+  if (unknown !== undefined) throw new RangeError(`--only takes ${NAMES.join(', ')}, got "${unknown}"`)
+  return { isJson: values.json, only: names as Name[] }
 }
 
 async function main(): Promise<void> {
@@ -66,5 +61,5 @@ function tableOf(node: object, prefix = ''): string {
 
 await main().catch((error: unknown) => {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
-  process.exitCode = error instanceof RangeError ? 2 : 1
+  process.exitCode = error instanceof RangeError || error instanceof TypeError ? 2 : 1
 })
