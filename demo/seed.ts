@@ -7,7 +7,7 @@ import { drawSocietyMark } from './draw/society-mark.ts'
 import { DEMO_SHOW_ID, demoShow, type DemoAssets } from './show.ts'
 
 /** Draws one of the demo's pictures as a PNG file. */
-export function drawPng(widthPx: number, heightPx: number, draw: (pen: Pen) => void): Buffer {
+function drawPng(widthPx: number, heightPx: number, draw: (pen: Pen) => void): Buffer {
   const canvas = createCanvas(widthPx, heightPx)
   draw(canvas.getContext('2d') as unknown as Pen)
   return canvas.toBuffer('image/png')

@@ -7,15 +7,3 @@ export function isAlike(first: Picture, second: Picture): boolean {
   if (first.format === 'rgba' || second.format === 'rgba') return first.format === second.format
   return first.matrix === second.matrix && first.range === second.range
 }
-
-/** The key that was not used for longest. The map must hold something. */
-export function oldestKey(entries: ReadonlyMap<string, { readonly lastUse: number }>): string {
-  let oldest = ''
-  let oldestUse = Infinity
-  for (const [key, entry] of entries) {
-    if (entry.lastUse >= oldestUse) continue
-    oldestUse = entry.lastUse
-    oldest = key
-  }
-  return oldest
-}

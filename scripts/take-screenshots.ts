@@ -1,7 +1,7 @@
 // npm run screenshots: the pictures of docs/screenshots, made from the demo at 1280 × 800.
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { chromium, type Page } from 'playwright'
+import { chromium, type Page } from '@playwright/test'
 import type { StandinCamera } from '../core/show/show.ts'
 import { seedDemo } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'

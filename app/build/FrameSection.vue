@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { RANGES } from '../../core/show/limits.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import SliderRow from '../base/SliderRow.vue'
@@ -11,7 +12,9 @@ const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 /** A corner of half the shorter side makes a pill or a circle. */
-const roundest = computed(() => Math.max(1, Math.round(Math.min(props.layer.placement.width, props.layer.placement.height) / 2)))
+const roundest = computed(() =>
+  Math.min(RANGES.cornerRadiusPx.max, Math.max(1, Math.round(Math.min(props.layer.placement.width, props.layer.placement.height) / 2))),
+)
 
 function setCorner(cornerRadiusPx: number): void {
   const { sceneId } = showStore

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { fitToCanvas, placeLayer, updateLayer } from '../../core/show/edits.ts'
+import { RANGES } from '../../core/show/limits.ts'
 import type { FitMode } from '../../core/layout/fit.ts'
 import type { Layer, Placement } from '../../core/show/show.ts'
 import ChoiceBar from '../base/ChoiceBar.vue'
@@ -15,10 +16,10 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const placement = computed(() => props.layer.placement)
 const numbers = [
-  { key: 'x', min: -8000, max: 8000 },
-  { key: 'y', min: -8000, max: 8000 },
-  { key: 'width', min: 1, max: 8000 },
-  { key: 'height', min: 1, max: 8000 },
+  { key: 'x', ...RANGES.position },
+  { key: 'y', ...RANGES.position },
+  { key: 'width', ...RANGES.size },
+  { key: 'height', ...RANGES.size },
 ] as const
 const fits = computed(() => (['fit', 'fill', 'stretch'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
 
@@ -78,8 +79,8 @@ function setOpacity(percent: number): void {
           class="mt-0.5 text-ink"
           :model-value="placement.angleDeg"
           :label="t('inspector.angle')"
-          :min="-180"
-          :max="180"
+          :min="RANGES.angleDeg.min"
+          :max="RANGES.angleDeg.max"
           :step="1"
           :unit="t('units.degrees')"
           :disabled="layer.locked"

@@ -2,7 +2,7 @@
 import { Plus, X } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS, RANGES } from '../../core/show/limits.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { TextLayer } from '../../core/show/show.ts'
 import { textFamilies, type TextBlock, type TextContent } from '../../core/text/text-content.ts'
@@ -77,8 +77,8 @@ function addBlock(): void {
             class="mt-0.5 text-ink"
             :model-value="block.sizePx"
             :label="t('inspector.size')"
-            :min="8"
-            :max="400"
+            :min="RANGES.textSizePx.min"
+            :max="RANGES.textSizePx.max"
             :step="1"
             unit="px"
             @update:model-value="changeBlock(index, { sizePx: $event })"
@@ -90,8 +90,8 @@ function addBlock(): void {
             class="mt-0.5 text-ink"
             :model-value="block.weight"
             :label="t('inspector.weight')"
-            :min="200"
-            :max="800"
+            :min="RANGES.textWeight.min"
+            :max="RANGES.textWeight.max"
             :step="50"
             @update:model-value="changeBlock(index, { weight: $event })"
           />

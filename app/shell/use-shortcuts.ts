@@ -19,7 +19,7 @@ export function useShortcuts(): void {
 }
 
 /** Whether keys go into a field that takes text. */
-export function isTextField(target: EventTarget | null): boolean {
+function isTextField(target: EventTarget | null): boolean {
   if (target instanceof HTMLTextAreaElement) return true
   return target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox'
 }

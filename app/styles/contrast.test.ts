@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { contrastRatio } from '../../core/colour/contrast.ts'
+import { contrastRatio } from '../../tests/support/contrast.ts'
 
 const css = readFileSync(path.resolve('app/styles/app.css'), 'utf8')
 

@@ -4,7 +4,7 @@ export type YcbcrMatrix = 'bt601' | 'bt709'
 export type YcbcrRange = 'limited' | 'full'
 
 /** Red and blue luma weights of each matrix. */
-export const LUMA_WEIGHTS: Readonly<Record<YcbcrMatrix, { readonly kr: number; readonly kb: number }>> = {
+const LUMA_WEIGHTS: Readonly<Record<YcbcrMatrix, { readonly kr: number; readonly kb: number }>> = {
   bt601: { kr: 0.299, kb: 0.114 },
   bt709: { kr: 0.2126, kb: 0.0722 },
 }

@@ -9,8 +9,6 @@ export interface Affine {
   readonly f: number
 }
 
-export const IDENTITY: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 }
-
 export function translation(x: number, y: number): Affine {
   return { a: 1, b: 0, c: 0, d: 1, e: x, f: y }
 }
@@ -49,12 +47,6 @@ export function inverse(map: Affine): Affine {
   const c = (0 - map.c) / determinant
   const d = map.a / determinant
   return { a, b, c, d, e: 0 - (a * map.e + c * map.f), f: 0 - (b * map.e + d * map.f) }
-}
-
-/** Scale, then turn about an anchor that stays in place. */
-export function scaleTurnAbout(anchorX: number, anchorY: number, scaleX: number, scaleY: number, angleDeg: number): Affine {
-  const toOrigin = translation(-anchorX, -anchorY)
-  return followedBy(followedBy(followedBy(toOrigin, scaling(scaleX, scaleY)), rotation(angleDeg)), translation(anchorX, anchorY))
 }
 
 /** Where the map sends a point. */

@@ -92,12 +92,3 @@ function numbers(words: readonly string[], count: number, line: number, what: st
     return value
   })
 }
-
-/** Writes a table as a .cube file. */
-export function writeCube(lut: Lut, title: string): string {
-  const rows: string[] = [`TITLE "${title.replaceAll('"', "'")}"`, `LUT_${lut.kind === '1d' ? '1D' : '3D'}_SIZE ${lut.size}`]
-  if (lut.domainMin.some((value) => value !== 0)) rows.push(`DOMAIN_MIN ${lut.domainMin.join(' ')}`)
-  if (lut.domainMax.some((value) => value !== 1)) rows.push(`DOMAIN_MAX ${lut.domainMax.join(' ')}`)
-  for (let at = 0; at < lut.data.length; at += 3) rows.push([0, 1, 2].map((channel) => lut.data[at + channel]!.toFixed(6)).join(' '))
-  return `${rows.join('\n')}\n`
-}

@@ -1,10 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { luma709 } from '../colour/luma.ts'
 import { seededRandom } from '../random/seeded.ts'
-import { applyLut, bakeLut, type Lut } from './lut.ts'
+import { applyLut, type Lut } from './lut.ts'
 import { isOwnLook, ownLook, ownLooks } from './own-looks.ts'
-import { CubeError, parseCube, writeCube } from './cube.ts'
-import { lutFromPicture } from './picture-lut.ts'
 
 const seen = (lut: Lut, red: number, green: number, blue: number): [number, number, number] => {
   const pixel = Float64Array.of(red, green, blue, 1)
@@ -60,40 +58,5 @@ describe('our own looks', () => {
     for (const name of ownLooks.filter((each) => !/inkwell|newsprint|TwoTone/.test(each))) {
       expect(Math.abs(hue(seen(ownLook(name), ...skin)) - hue(skin)), name).toBeLessThan(Math.PI / 8)
     }
-  })
-})
-
-describe('tables written and read again', () => {
-  it.each([2, 5, 17])('are the same cube of %d points', (size) => {
-    const random = seededRandom(size)
-    const lut = bakeLut(size, (pixel) => {
-      for (let channel = 0; channel < 3; channel += 1) pixel[channel] = pixel[channel]! * 0.8 + random() * 0.1
-    })
-    const again = parseCube(writeCube(lut, 'round trip'))
-    expect(again).toMatchObject({ kind: '3d', size })
-    again.data.forEach((value, i) => expect(value).toBeCloseTo(lut.data[i]!, 5))
-  })
-
-  it('are refused with the line that is wrong', () => {
-    const cases: [string, number][] = [
-      ['LUT_3D_SIZE 2\n' + '0 0 0\n'.repeat(7), 1],
-      ['LUT_3D_SIZE two\n', 1],
-      ['# hello\nLUT_1D_SIZE 2\n0 0 0\n1 1\n', 4],
-      ['LUT_1D_SIZE 2\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 0 1 1\n0 0 0\n1 1 1\n', 1],
-    ]
-    for (const [text, line] of cases) {
-      try {
-        parseCube(text)
-        expect.unreachable(text)
-      } catch (error) {
-        expect(error).toBeInstanceOf(CubeError)
-        expect((error as CubeError).message).toMatch(/^line \d+: /)
-        if (line > 1) expect((error as CubeError).message).toContain(`line ${line}`)
-      }
-    }
-  })
-
-  it('say which pictures would do when one holds no look', () => {
-    expect(() => lutFromPicture({ format: 'rgba', widthPx: 100, heightPx: 50, data: new Uint8Array(20_000) })).toThrow(/100×50 holds no look: use a HALD/)
   })
 })

@@ -1,5 +1,5 @@
 // How good a keyed picture is, measured on itself: no true matte is needed. Straight alpha, bytes.
-import { LUMA_B, LUMA_R, luma709 } from '../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, luma709 } from '../colour/luma.ts'
 import type { Rgb } from '../colour/hex.ts'
 import type { RgbaPicture } from '../picture/picture.ts'
 
@@ -18,8 +18,6 @@ export interface KeyFigures {
 const EDGE_REACH = 8
 const OPAQUE = 0.97 * 255
 const CLEAR = 0.03 * 255
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 /** Measures a keyed picture against the backdrop's colour. */
 export function keyFigures(picture: RgbaPicture, key: Rgb): KeyFigures {
@@ -60,16 +58,16 @@ export function keyFigures(picture: RgbaPicture, key: Rgb): KeyFigures {
 /** Codes of colour along the backdrop's hue, beyond half of what lies across it; 0 for none. */
 function excessMeter([red, green, blue]: Rgb): (red: number, green: number, blue: number) => number {
   const luma = luma709(red, green, blue)
-  const cb = (blue - luma) * BLUE_SCALE
-  const cr = (red - luma) * RED_SCALE
+  const cb = (blue - luma) * CB_PER_BLUE
+  const cr = (red - luma) * CR_PER_RED
   const strength = Math.hypot(cb, cr)
   if (strength < 0.02) return () => 0
   const alongCb = cb / strength
   const alongCr = cr / strength
   return (r, g, b) => {
     const y = luma709(r, g, b)
-    const u = (b - y) * BLUE_SCALE
-    const v = (r - y) * RED_SCALE
+    const u = (b - y) * CB_PER_BLUE
+    const v = (r - y) * CR_PER_RED
     return Math.max(0, u * alongCb + v * alongCr - 0.5 * Math.abs(u * alongCr - v * alongCb))
   }
 }

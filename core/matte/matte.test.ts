@@ -6,7 +6,7 @@ import { fieldOfPlate, fieldOfSurface, gainFor, SURFACE_NUMBERS, surfaceColour }
 import { keyFigures } from './figures.ts'
 import { boxMean, guidedFilter } from './guided-filter.ts'
 import { Islands } from './islands.ts'
-import { matteErrors } from './metrics.ts'
+import { matteErrors } from '../../tests/support/matte-metrics.ts'
 import { guideMask, personOpacity, steepen, smallLuma } from './person-mask.ts'
 import { PullPush } from './pull-push.ts'
 import { matteEdgeReference } from '../steps/matte-edge/cpu.ts'

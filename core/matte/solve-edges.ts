@@ -1,7 +1,7 @@
 // Solves the soft edge of a matte from the colours on both sides of it. Straight alpha; colours of clear
 // pixels must still be the camera's.
 import { placesInCells, type Between } from '../filter/bilinear.ts'
-import { LUMA_B, LUMA_G, LUMA_R } from '../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R } from '../colour/luma.ts'
 import { clamp01 } from '../picture/float-picture.ts'
 import { levelled } from './levels.ts'
 import { PullPush } from './pull-push.ts'
@@ -21,8 +21,6 @@ export const CELL_PX = 8
 const LEAST_OPACITY = 0.1
 /** Spans shorter than a hundredth say nothing. */
 const LEAST_SPAN_SQUARED = 1e-4
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 export interface EdgeLevels {
   /** Opacity, solved or not, up to `black` becomes 0, from `white` on 1. */
@@ -185,10 +183,10 @@ export class EdgeSolver {
 function projection(dr: number, dg: number, db: number, sr: number, sg: number, sb: number): number {
   const dy = LUMA_R * dr + LUMA_G * dg + LUMA_B * db
   const sy = LUMA_R * sr + LUMA_G * sg + LUMA_B * sb
-  const dcb = (db - dy) * BLUE_SCALE
-  const scb = (sb - sy) * BLUE_SCALE
-  const dcr = (dr - dy) * RED_SCALE
-  const scr = (sr - sy) * RED_SCALE
+  const dcb = (db - dy) * CB_PER_BLUE
+  const scb = (sb - sy) * CB_PER_BLUE
+  const dcr = (dr - dy) * CR_PER_RED
+  const scr = (sr - sy) * CR_PER_RED
   const length = sy * sy + scb * scb + scr * scr
   return (dy * sy + dcb * scb + dcr * scr) / (length > LEAST_SPAN_SQUARED ? length : LEAST_SPAN_SQUARED)
 }

@@ -67,7 +67,7 @@ export function inputSourceId(inputId: string): SourceId {
 }
 
 /** The source that carries a text layer's picture at one size. */
-export function textSourceId(layerId: string, widthPx: number, heightPx: number): SourceId {
+function textSourceId(layerId: string, widthPx: number, heightPx: number): SourceId {
   return `text:${layerId}:${widthPx}×${heightPx}`
 }
 

@@ -48,7 +48,7 @@ function runPoints({ widthPx, heightPx, data }: FloatPicture, { keep, points }: 
 }
 
 /** Any picture as doubles; Y'CbCr may reach outside 0..1. */
-export function readPicture(picture: Picture): FloatPicture {
+function readPicture(picture: Picture): FloatPicture {
   const { widthPx, heightPx } = picture
   const out = blankPicture(widthPx, heightPx)
   if (picture.format === 'rgba') {

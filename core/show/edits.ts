@@ -1,5 +1,6 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
 import type { FitMode } from '../layout/fit.ts'
+import { RANGES, withinRange } from './limits.ts'
 import type { Input, Layer, Placement, Scene, Show, Step } from './show.ts'
 import { steps as taughtSteps, type StepKind } from '../steps/index.ts'
 import type { ParamValue } from '../steps/step.ts'
@@ -21,18 +22,6 @@ export function addInput(show: Show, input: Input): Show {
 /** Changes fields of an input. */
 export function updateInput(show: Show, inputId: string, change: (input: Input) => Input): Show {
   return { ...show, inputs: show.inputs.map((input) => (input.id === inputId ? change(input) : input)) }
-}
-
-/** Takes an input away, with every layer that shows it. */
-export function removeInput(show: Show, inputId: string): Show {
-  return {
-    ...show,
-    inputs: show.inputs.filter((input) => input.id !== inputId),
-    scenes: show.scenes.map((scene) => ({
-      ...scene,
-      layers: scene.layers.filter((layer) => layer.kind !== 'input' || layer.inputId !== inputId),
-    })),
-  }
 }
 
 /** Inserts a scene at `index`. */
@@ -82,9 +71,20 @@ export function moveLayer(show: Show, sceneId: string, layerId: string, index: n
   return updateScene(show, sceneId, (scene) => ({ ...scene, layers: moveItem(scene.layers, layerId, index) }))
 }
 
-/** Sets parts of a layer's placement. */
+/** Sets parts of a layer's placement; numbers beyond their ranges end there. */
 export function placeLayer(show: Show, sceneId: string, layerId: string, part: Partial<Placement>): Show {
-  return updateLayer(show, sceneId, layerId, (layer) => ({ ...layer, placement: { ...layer.placement, ...part } }))
+  return updateLayer(show, sceneId, layerId, (layer) => ({ ...layer, placement: bounded({ ...layer.placement, ...part }) }))
+}
+
+function bounded({ x, y, width, height, angleDeg, fit }: Placement): Placement {
+  return {
+    x: withinRange(RANGES.position, x),
+    y: withinRange(RANGES.position, y),
+    width: withinRange(RANGES.size, width),
+    height: withinRange(RANGES.size, height),
+    angleDeg: withinRange(RANGES.angleDeg, angleDeg),
+    fit,
+  }
 }
 
 /** Makes a layer fill the canvas, upright. */

@@ -1,2 +1,27 @@
 /** Most of each thing that a show may hold; keeps one document small enough to save on every edit. */
 export const LIMITS = { inputs: 40, scenes: 60, layers: 40, steps: 24, blocks: 6, nameLength: 80, textLength: 600 } as const
+
+interface Range {
+  readonly min: number
+  readonly max: number
+}
+
+/** The one range of each number of a show, for the stored form and for the controls; pixels are the canvas's. */
+export const RANGES = {
+  canvasWidthPx: { min: 160, max: 3840 },
+  canvasHeightPx: { min: 120, max: 2160 },
+  frameRate: { min: 5, max: 60 },
+  position: { min: -20_000, max: 20_000 },
+  size: { min: 1, max: 20_000 },
+  angleDeg: { min: -360, max: 360 },
+  share: { min: 0, max: 1 },
+  cornerRadiusPx: { min: 0, max: 4000 },
+  textSizePx: { min: 4, max: 600 },
+  textWeight: { min: 100, max: 900 },
+  platePaddingPx: { min: 0, max: 400 },
+} as const satisfies Record<string, Range>
+
+/** The number within a range that is nearest to `value`. */
+export function withinRange({ min, max }: Range, value: number): number {
+  return Math.min(max, Math.max(min, value))
+}

@@ -63,7 +63,7 @@ export function readChain(stored: unknown): ChainFile {
   return chainSchema.parse(stored)
 }
 
-export const CURRENT_VERSION = 2
+const CURRENT_VERSION = 2
 
 /** A checked show of any stored version. Throws a ZodError, or a VersionError for a version from the future. */
 export function readShow(stored: unknown): Show {

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { steps } from '../steps/index.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
-import { LIMITS } from './limits.ts'
+import { LIMITS, RANGES } from './limits.ts'
 import { standinCameras, type Show, type Step } from './show.ts'
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
@@ -16,8 +16,15 @@ function numberWithin(min: number, max: number) {
   return z.number({ error }).min(min, { error }).max(max, { error })
 }
 
+interface Bounds {
+  readonly min: number
+  readonly max: number
+}
+
+const number = ({ min, max }: Bounds) => numberWithin(min, max)
+
 /** A whole number within bounds. */
-function wholeWithin(min: number, max: number) {
+function whole({ min, max }: Bounds) {
   return numberWithin(min, max).refine(Number.isInteger, { error: (issue) => `must be a whole number, got ${JSON.stringify(issue.input)}` })
 }
 
@@ -52,7 +59,7 @@ function paramsSchema(specs: ParamSpecs) {
 
 const [firstStep, ...otherSteps] = steps.map((step) => z.strictObject({ id, kind: z.literal(step.kind), on: z.boolean(), params: paramsSchema(step.params) }))
 /** One step of a treatment. The list of kinds is core/steps/index.ts. */
-export const stepSchema = z.discriminatedUnion('kind', [firstStep!, ...otherSteps]) as unknown as z.ZodType<Step>
+const stepSchema = z.discriminatedUnion('kind', [firstStep!, ...otherSteps]) as unknown as z.ZodType<Step>
 const treatment = z.array(stepSchema).max(LIMITS.steps)
 
 const device = z.discriminatedUnion('type', [
@@ -70,9 +77,9 @@ const cameraInput = z.strictObject({
   kind: z.literal('camera'),
   name,
   device,
-  widthPx: wholeWithin(160, 3840),
-  heightPx: wholeWithin(120, 2160),
-  frameRate: wholeWithin(5, 60),
+  widthPx: whole(RANGES.canvasWidthPx),
+  heightPx: whole(RANGES.canvasHeightPx),
+  frameRate: whole(RANGES.frameRate),
   treatment,
 })
 const pictureInput = z.strictObject({
@@ -86,11 +93,11 @@ const colourInput = z.strictObject({ id, kind: z.literal('colour'), name, colour
 const inputSchema = z.discriminatedUnion('kind', [cameraInput, pictureInput, colourInput])
 
 const placement = z.strictObject({
-  x: numberWithin(-20000, 20000),
-  y: numberWithin(-20000, 20000),
-  width: numberWithin(1, 20000),
-  height: numberWithin(1, 20000),
-  angleDeg: numberWithin(-360, 360),
+  x: number(RANGES.position),
+  y: number(RANGES.position),
+  width: number(RANGES.size),
+  height: number(RANGES.size),
+  angleDeg: number(RANGES.angleDeg),
   fit: z.enum(['fit', 'fill', 'stretch']),
 })
 
@@ -101,8 +108,8 @@ const textContent = z.strictObject({
     .array(
       z.strictObject({
         text: z.string().max(LIMITS.textLength),
-        weight: numberWithin(100, 900),
-        sizePx: numberWithin(4, 600),
+        weight: number(RANGES.textWeight),
+        sizePx: number(RANGES.textSizePx),
         colour,
       }),
     )
@@ -111,8 +118,8 @@ const textContent = z.strictObject({
   plate: z
     .strictObject({
       colour,
-      opacity: numberWithin(0, 1),
-      paddingPx: numberWithin(0, 400),
+      opacity: number(RANGES.share),
+      paddingPx: number(RANGES.platePaddingPx),
       accent: colour.nullable(),
     })
     .nullable(),
@@ -124,8 +131,8 @@ const layerBase = {
   visible: z.boolean(),
   locked: z.boolean(),
   placement,
-  opacity: numberWithin(0, 1),
-  frame: z.strictObject({ cornerRadiusPx: numberWithin(0, 4000) }),
+  opacity: number(RANGES.share),
+  frame: z.strictObject({ cornerRadiusPx: number(RANGES.cornerRadiusPx) }),
   treatment,
 }
 const layerSchema = z.discriminatedUnion('kind', [
@@ -140,9 +147,9 @@ const showObject = z.strictObject({
   version: z.literal(2),
   name,
   canvas: z.strictObject({
-    widthPx: wholeWithin(160, 3840),
-    heightPx: wholeWithin(120, 2160),
-    frameRate: wholeWithin(5, 60),
+    widthPx: whole(RANGES.canvasWidthPx),
+    heightPx: whole(RANGES.canvasHeightPx),
+    frameRate: whole(RANGES.frameRate),
   }),
   inputs: z.array(inputSchema).max(LIMITS.inputs),
   scenes: z.array(sceneSchema).min(1, 'must hold at least one scene').max(LIMITS.scenes),

@@ -12,9 +12,9 @@ import {
   fitToCanvas,
   moveLayer,
   moveScene,
+  placeLayer,
   moveStepHome,
   putSteps,
-  removeInput,
   removeScene,
   setStepParams,
   switchStep,
@@ -135,12 +135,11 @@ describe('edits', () => {
         ),
       (current) => moveScene(current, 'copy1', 3),
       (current) => fitToCanvas(current, welcome.id, welcome.layers[2]!.id, 'stretch'),
-      (current) => removeInput(current, show.inputs[2]!.id),
       (current) => changeTreatment(current, home, () => []),
     ]
     const result = changes.reduce((current, change) => change(current), show)
     expect(issuesOf(result)).toEqual([])
-    expect(result.scenes[0]!.layers.map((layer) => layer.name)).toEqual(['Apiary wall', 'Desk camera', 'Class title'])
+    expect(result.scenes[0]!.layers.map((layer) => layer.name)).toEqual(['Society mark', 'Apiary wall', 'Desk camera', 'Class title'])
   })
 
   it('a new step goes where the taught order has it, wherever the others stand', () => {
@@ -211,9 +210,11 @@ describe('edits', () => {
     expect(treatmentAt(applied, home)).toMatchObject([{ id: 'n1', kind: 'chromaKey' }])
   })
 
-  it('removing an input takes its layers out of every scene', () => {
-    const without = removeInput(show, show.inputs[0]!.id)
-    expect(without.scenes.flatMap((scene) => scene.layers).some((layer) => layer.kind === 'input' && layer.inputId === show.inputs[0]!.id)).toBe(false)
+  it('a placement dragged beyond its ranges ends there, and stays a valid show', () => {
+    const layerId = welcome.layers[1]!.id
+    const far = placeLayer(show, welcome.id, layerId, { x: 1e6, y: -1e6, width: 0, height: 1e9, angleDeg: 1000 })
+    expect(far.scenes[0]!.layers[1]!.placement).toMatchObject({ x: 20_000, y: -20_000, width: 1, height: 20_000, angleDeg: 360 })
+    expect(issuesOf(far)).toEqual([])
   })
 
   it('the last scene stays', () => {

@@ -1,6 +1,6 @@
 // "Find it for me": solves key, edge and spill from one picture, and from one of the empty cloth if there is one.
 import { formatHex, parseHex, type Rgb } from '../colour/hex.ts'
-import { LUMA_B, LUMA_R, luma709 } from '../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, luma709 } from '../colour/luma.ts'
 import { fieldOfPlate, fieldOfSurface, type GainField } from '../matte/backdrop.ts'
 import { keyFigures, type KeyFigures } from '../matte/figures.ts'
 import type { RgbaPicture } from '../picture/picture.ts'
@@ -40,8 +40,6 @@ export interface KeySolution {
 
 /** A cloth this even needs no surface. */
 const EVEN_ENOUGH = 1.06
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 const WEDGE = 0.4
 /** So far from the cloth a pixel is surely the presenter, in pixels of a picture 720 high. */
 const SAFE_DISTANCE = 22
@@ -160,8 +158,8 @@ function fieldOf(values: StepParams<'chromaKey'>, key: Rgb, { widthPx, heightPx 
 /** How like the backdrop every second pixel is, as the key step measures it: 1 for the backdrop; NaN where the picture is clear. */
 function likenessOf(picture: RgbaPicture, key: Rgb, field: GainField | null): { readonly columns: number; readonly rows: number; readonly data: Float32Array } {
   const luma = luma709(...key)
-  const keyCb = (key[2] - luma) * BLUE_SCALE
-  const keyCr = (key[0] - luma) * RED_SCALE
+  const keyCb = (key[2] - luma) * CB_PER_BLUE
+  const keyCr = (key[0] - luma) * CR_PER_RED
   const strength = Math.hypot(keyCb, keyCr)
   const columns = Math.ceil(picture.widthPx / STEP)
   const rows = Math.ceil(picture.heightPx / STEP)
@@ -176,8 +174,8 @@ function likenessOf(picture: RgbaPicture, key: Rgb, field: GainField | null): { 
       const green = Math.min(1, (picture.data[at + 1]! / 255) * gain)
       const blue = Math.min(1, (picture.data[at + 2]! / 255) * gain)
       const y709 = luma709(red, green, blue)
-      const cb = (blue - y709) * BLUE_SCALE
-      const cr = (red - y709) * RED_SCALE
+      const cb = (blue - y709) * CB_PER_BLUE
+      const cr = (red - y709) * CR_PER_RED
       const along = (cb * keyCb + cr * keyCr) / strength
       const across = Math.abs(cb * keyCr - cr * keyCb) / strength
       data[row * columns + column] = picture.data[at + 3]! < 250 ? NaN : (along - WEDGE * across) / strength
@@ -204,8 +202,8 @@ function rampFrom(likeness: Likeness, picture: RgbaPicture, grain: number): { re
 /** How far spill may reach without dulling what the presenter wears: the inside's own colours set the limit. */
 function reachFrom(picture: RgbaPicture, key: Rgb, likeness: Likeness): number {
   const luma = luma709(...key)
-  const keyCb = (key[2] - luma) * BLUE_SCALE
-  const keyCr = (key[0] - luma) * RED_SCALE
+  const keyCb = (key[2] - luma) * CB_PER_BLUE
+  const keyCr = (key[0] - luma) * CR_PER_RED
   const strength = Math.hypot(keyCb, keyCr)
   const slopes: number[] = []
   const isInside = safeBlocks(likeness, picture, (value) => value < MOST_PRESENTER)
@@ -214,8 +212,8 @@ function reachFrom(picture: RgbaPicture, key: Rgb, likeness: Likeness): number {
     const at = (Math.floor(i / likeness.columns) * STEP * picture.widthPx + (i % likeness.columns) * STEP) * 4
     const [red, green, blue] = [picture.data[at]! / 255, picture.data[at + 1]! / 255, picture.data[at + 2]! / 255]
     const y = luma709(red, green, blue)
-    const cb = (blue - y) * BLUE_SCALE
-    const cr = (red - y) * RED_SCALE
+    const cb = (blue - y) * CB_PER_BLUE
+    const cr = (red - y) * CR_PER_RED
     const along = (cb * keyCb + cr * keyCr) / strength
     const across = Math.abs(cb * keyCr - cr * keyCb) / strength
     // Nearly grey pixels have no hue to protect.

@@ -1,11 +1,9 @@
 // Finds the cloth in a picture and how its light changes over it. Straight sRGB-encoded bytes.
 import type { Rgb } from '../colour/hex.ts'
-import { LUMA_B, LUMA_G, LUMA_R } from '../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R } from '../colour/luma.ts'
 import { SURFACE_NUMBERS, SURFACE_TERMS, surfaceColour } from '../matte/backdrop.ts'
 import type { RgbaPicture } from '../picture/picture.ts'
 
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 /** Every third pixel of every third row. */
 const STEP = 3
 /** Cloth has at least this much colour (of ½) in the hint's direction. */
@@ -76,8 +74,8 @@ interface Sample {
 function clothSamples(picture: RgbaPicture, hint: Rgb): Sample[] {
   const { widthPx, heightPx, data } = picture
   const hintLuma = LUMA_R * hint[0] + LUMA_G * hint[1] + LUMA_B * hint[2]
-  const hintCb = (hint[2] - hintLuma) * BLUE_SCALE
-  const hintCr = (hint[0] - hintLuma) * RED_SCALE
+  const hintCb = (hint[2] - hintLuma) * CB_PER_BLUE
+  const hintCr = (hint[0] - hintLuma) * CR_PER_RED
   const strength = Math.hypot(hintCb, hintCr)
   const samples: Sample[] = []
   if (strength < 0.02) return samples
@@ -89,8 +87,8 @@ function clothSamples(picture: RgbaPicture, hint: Rgb): Sample[] {
       const green = data[at + 1]! / 255
       const blue = data[at + 2]! / 255
       const luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
-      const cb = (blue - luma) * BLUE_SCALE
-      const cr = (red - luma) * RED_SCALE
+      const cb = (blue - luma) * CB_PER_BLUE
+      const cr = (red - luma) * CR_PER_RED
       const along = (cb * hintCb + cr * hintCr) / strength
       const across = Math.abs(cb * hintCr - cr * hintCb) / strength
       if (along < LEAST_CHROMA || across > HUE_REACH * along) continue

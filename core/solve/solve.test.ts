@@ -1,15 +1,12 @@
 // What is solved from a picture, on stand-in cameras whose truth is known.
-import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { backdrops } from '../../standins/camera/backdrop.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { treatStill } from '../../engine/cpu/treat-still.ts'
 import type { Heap } from '../../engine/cpu/heap.ts'
 import { matteOf, pickMean } from '../../tests/support/pictures.ts'
 import { parseHex, type Rgb } from '../colour/hex.ts'
-import { matteErrors } from '../matte/metrics.ts'
+import { matteErrors } from '../../tests/support/matte-metrics.ts'
 import { surfaceColour, SURFACE_NUMBERS } from '../matte/backdrop.ts'
 import type { RgbaPicture } from '../picture/picture.ts'
 import { toRgba8 } from '../render/render-reference.ts'
@@ -22,8 +19,8 @@ import { defaultParams, type StepContext } from '../steps/step.ts'
 import { findCloth, quantile } from './fit-backdrop.ts'
 import { findKey, solvedCalls } from './find-key.ts'
 import { measureWhite } from './measure-white.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
-const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
 const WIDTH = 640
 const HEIGHT = 360
 const CROP: StepCall = { kind: 'crop', params: { left: 13, top: 0, right: 10, bottom: 0, feather: 0 } }
@@ -34,7 +31,7 @@ beforeAll(async () => {
 })
 
 async function sceneOf(standin: StandinCamera, timeMs = 8200) {
-  const camera = await DrawnCamera.create(nodeSheet, mix, { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30, seed: 7, standin })
+  const camera = await nodeCamera({ widthPx: WIDTH, heightPx: HEIGHT, standin })
   const picture = toRgba8(treatReference(camera.picture(timeMs), [CROP]))
   return { camera, picture, truth: { widthPx: WIDTH, heightPx: HEIGHT, data: camera.matte(timeMs) } }
 }
@@ -68,7 +65,7 @@ describe('find it for me', () => {
   // Limits of the task: a cloth of mean luma 40 under grain of eight codes.
   it.each([7, 21])('keys a nearly dark, grainy cloth: squared error at most 0.0030, at most 0.1 %% of the presenter see-through (seed %i)', async (seed) => {
     const [widthPx, heightPx] = [1280, 720]
-    const camera = await DrawnCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed, standin: 'darkNoisyCloth' })
+    const camera = await nodeCamera({ widthPx, heightPx, seed, standin: 'darkNoisyCloth' })
     const cropped = (timeMs: number) => toRgba8(treatReference(camera.picture(timeMs), [CROP]))
     const first = cropped(1000)
     const { x, y } = backdrops.darkNoisyCloth.pick!

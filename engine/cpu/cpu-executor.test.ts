@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { rgbaToI420 } from '../../core/picture/i420.ts'
+import { rgbaToI420 } from '../../tests/support/i420.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { parseCube } from '../../core/lut/cube.ts'

@@ -8,8 +8,6 @@ import { placeLayer, updateLayer } from '../../core/show/edits.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import { steps, type StepCall } from '../../core/steps/index.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { loadFonts, nodeHeap } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import {
@@ -33,6 +31,7 @@ import { CpuExecutor } from './cpu-executor.ts'
 import type { Heap } from './heap.ts'
 import { stillTreater, treatStill } from './treat-still.ts'
 import { Treatments } from './treatments.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 const LIMIT = 2
 
@@ -41,8 +40,8 @@ let camera: Picture
 beforeAll(async () => {
   heap = await nodeHeap()
   loadFonts()
-  const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
-  camera = (await DrawnCamera.create(nodeSheet, mix, { widthPx: 1280, heightPx: 720, frameRate: 30, seed: 7 })).picture(8200)
+
+  camera = (await nodeCamera()).picture(8200)
 })
 
 /** How far the live executor is from the reference on the last of some frames. */

@@ -5,8 +5,9 @@ import type { Plane } from '../../core/picture/float-picture.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { SourceFrame } from '../executor.ts'
-import { isAlike, oldestKey } from '../picture-cache.ts'
+import { isAlike } from '../picture-cache.ts'
 import type { StepContext } from '../../core/steps/step.ts'
+import { LRUCache } from 'lru-cache'
 import { ChainRunner } from './chain-runner.ts'
 import type { AlphaForm } from './colour-memo.ts'
 import { TableCache } from './table-cache.ts'
@@ -23,7 +24,6 @@ export type ChainResources = Pick<StepContext, 'lut' | 'picture'>
 interface ChainEntry {
   readonly runner: ChainRunner
   readonly like: Picture
-  lastUse: number
 }
 
 /** Packed premultiplied pixels in the heap. */
@@ -44,14 +44,12 @@ interface TreatedEntry {
   /** How many levels belong to `version`. */
   current: number
   levels: Level[]
-  lastUse: number
 }
 
 interface Upload {
   block: Block
   picture: Picture
   version: number
-  lastUse: number
 }
 
 /** Least-recently-used caches around one heap. */
@@ -59,13 +57,12 @@ export class Treatments {
   readonly heap: Heap
   readonly rows: RowTreater
   readonly tables: TableCache
-  readonly #chains = new Map<string, ChainEntry>()
+  readonly #chains = new LRUCache<string, ChainEntry>({ max: CHAINS_KEPT, dispose: ({ runner }) => runner.dispose() })
   readonly #persons = new Map<SourceId, Plane>()
   #resources: ChainResources = { lut: () => null, picture: () => null }
   #straight: { readonly byteLength: number; readonly first: Block; readonly second: Block } | null = null
-  readonly #treated = new Map<string, TreatedEntry>()
-  readonly #uploads = new Map<SourceId, Upload>()
-  #uses = 0
+  readonly #treated = new LRUCache<string, TreatedEntry>({ max: PICTURES_KEPT, dispose: ({ levels }) => this.#freeLevels(levels) })
+  readonly #uploads = new LRUCache<SourceId, Upload>({ max: UPLOADS_KEPT, dispose: ({ block }) => this.heap.free(block) })
   #generation = 0
 
   constructor(heap: Heap) {
@@ -81,27 +78,22 @@ export class Treatments {
 
   /** The chain of a draw, ready for pictures like `picture`: a camera may change its size or coding. */
   runner(steps: readonly StepCall[], chainKey: string, picture: Picture): ChainRunner {
-    this.#uses += 1
-    let entry = this.#chains.get(chainKey)
-    if (entry !== undefined && isAlike(entry.like, picture)) {
-      entry.lastUse = this.#uses
-      return entry.runner
-    }
-    if (entry !== undefined) this.#dropChain(chainKey)
-    else if (this.#chains.size >= CHAINS_KEPT) this.#dropChain(oldestKey(this.#chains))
+    const known = this.#chains.get(chainKey)
+    if (known !== undefined && isAlike(known.like, picture)) return known.runner
+    this.#chains.delete(chainKey)
     const { widthPx, heightPx } = picture
     const chain = prepareChain(steps, { widthPx, heightPx, ...this.#resources })
     const parts = { heap: this.heap, rows: this.rows, tables: this.tables, allocate: (byteLength: number) => this.#allocate(byteLength) }
-    entry = { runner: new ChainRunner(parts, chain, widthPx, heightPx), like: picture, lastUse: this.#uses }
-    this.#chains.set(chainKey, entry)
-    return entry.runner
+    const runner = new ChainRunner(parts, chain, widthPx, heightPx)
+    this.#chains.set(chainKey, { runner, like: picture })
+    return runner
   }
 
   /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
   setResources(resources: ChainResources): void {
     this.#resources = resources
     this.#generation += 1
-    for (const key of [...this.#chains.keys()]) this.#dropChain(key)
+    this.#chains.clear()
     for (const entry of this.#treated.values()) entry.version = -1
   }
 
@@ -115,40 +107,27 @@ export class Treatments {
 
   /** Where the bytes of a source's picture lie; copied once per version. */
   upload(sourceId: SourceId, frame: SourceFrame): number {
-    this.#uses += 1
     const { picture, version } = frame
     let entry = this.#uploads.get(sourceId)
-    if (entry !== undefined && entry.version === version && entry.picture === picture) {
-      entry.lastUse = this.#uses
-      return entry.block.at
-    }
-    if (entry !== undefined && entry.picture.data.length !== picture.data.length) {
-      this.heap.free(entry.block)
+    if (entry !== undefined && entry.version === version && entry.picture === picture) return entry.block.at
+    if (entry === undefined || entry.picture.data.length !== picture.data.length) {
       this.#uploads.delete(sourceId)
-      entry = undefined
-    }
-    if (entry === undefined) {
-      if (this.#uploads.size >= UPLOADS_KEPT) this.#dropOldestUpload()
-      entry = { block: this.#allocate(picture.data.length), picture, version, lastUse: 0 }
+      entry = { block: this.#allocate(picture.data.length), picture, version }
       this.#uploads.set(sourceId, entry)
     }
     this.heap.bytes.set(picture.data, entry.block.at)
     entry.picture = picture
     entry.version = version
-    entry.lastUse = this.#uses
     return entry.block.at
   }
 
   /** The treated, halved picture of a draw; computed once per source version. */
   treated(draw: Draw, frame: SourceFrame): HeapPicture {
-    this.#uses += 1
     let entry = this.#treated.get(draw.treatedKey)
     if (entry === undefined) {
-      if (this.#treated.size >= PICTURES_KEPT) this.#dropOldestPicture()
-      entry = { personIn: needsPerson(draw.steps) ? draw.sourceId : null, version: -1, current: 0, levels: [], lastUse: 0 }
+      entry = { personIn: needsPerson(draw.steps) ? draw.sourceId : null, version: -1, current: 0, levels: [] }
       this.#treated.set(draw.treatedKey, entry)
     }
-    entry.lastUse = this.#uses
     if (entry.version !== frame.version) entry.current = 0
     if (entry.current === 0) {
       this.#treatWhole(draw, frame, this.#level(entry, 0, frame.picture.widthPx, frame.picture.heightPx))
@@ -165,11 +144,9 @@ export class Treatments {
 
   /** Forgets everything and gives all memory back. */
   dispose(): void {
-    for (const key of [...this.#chains.keys()]) this.#dropChain(key)
+    this.#chains.clear()
     this.tables.dispose()
     this.#freeStraight()
-    for (const entry of this.#treated.values()) for (const level of entry.levels) this.heap.free(level.block)
-    for (const upload of this.#uploads.values()) this.heap.free(upload.block)
     this.#treated.clear()
     this.#uploads.clear()
     this.rows.dispose()
@@ -199,11 +176,6 @@ export class Treatments {
     this.#straight = null
   }
 
-  #dropChain(key: string): void {
-    this.#chains.get(key)?.runner.dispose()
-    this.#chains.delete(key)
-  }
-
   #level(entry: TreatedEntry, index: number, widthPx: number, heightPx: number): Level {
     const known = entry.levels[index]
     if (known !== undefined && known.widthPx === widthPx && known.heightPx === heightPx) return known
@@ -221,22 +193,14 @@ export class Treatments {
         return this.heap.allocate(byteLength)
       } catch (error) {
         // The newest of each may be in use by whoever asks.
-        if (this.#treated.size > 1) this.#dropOldestPicture()
-        else if (this.#uploads.size > 1) this.#dropOldestUpload()
+        if (this.#treated.size > 1) this.#treated.pop()
+        else if (this.#uploads.size > 1) this.#uploads.pop()
         else throw error
       }
     }
   }
 
-  #dropOldestPicture(): void {
-    const key = oldestKey(this.#treated)
-    for (const level of this.#treated.get(key)!.levels) this.heap.free(level.block)
-    this.#treated.delete(key)
-  }
-
-  #dropOldestUpload(): void {
-    const key = oldestKey(this.#uploads)
-    this.heap.free(this.#uploads.get(key)!.block)
-    this.#uploads.delete(key)
+  #freeLevels(levels: readonly Level[]): void {
+    for (const level of levels) this.heap.free(level.block)
   }
 }

@@ -5,7 +5,8 @@ import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { SourceFrame } from '../executor.ts'
-import { isAlike, oldestKey } from '../picture-cache.ts'
+import { LRUCache } from 'lru-cache'
+import { isAlike } from '../picture-cache.ts'
 import type { GlDevice, Pass, Surface } from './device.ts'
 import { GlChain } from './gl-chain.ts'
 import { halveGlsl } from './halve.ts'
@@ -20,7 +21,6 @@ interface Upload {
   readonly planes: readonly Surface[]
   like: Picture
   version: number
-  lastUse: number
 }
 
 interface Treated {
@@ -32,18 +32,16 @@ interface Treated {
   /** The treated picture, then its halves; the first belongs to the chain. */
   readonly levels: Surface[]
   current: number
-  lastUse: number
 }
 
 export class GlTreatments {
   readonly device: GlDevice
   readonly #luts: LutBook
   readonly #halve: Pass
-  readonly #uploads = new Map<SourceId, Upload>()
-  readonly #treated = new Map<string, Treated>()
+  readonly #uploads = new LRUCache<SourceId, Upload>({ max: UPLOADS_KEPT, dispose: ({ planes }) => planes.forEach((plane) => this.device.free(plane)) })
+  readonly #treated = new LRUCache<string, Treated>({ max: CHAINS_KEPT, dispose: (entry) => this.#discard(entry) })
   readonly #persons = new Map<SourceId, Plane>()
   #resources: ChainResources = { lut: () => null, picture: () => null }
-  #uses = 0
 
   constructor(device: GlDevice) {
     this.device = device
@@ -54,7 +52,7 @@ export class GlTreatments {
   /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
   setResources(resources: ChainResources): void {
     this.#resources = resources
-    for (const key of [...this.#treated.keys()]) this.#dropTreated(key)
+    this.#treated.clear()
     this.#luts.trim()
   }
 
@@ -68,9 +66,7 @@ export class GlTreatments {
 
   /** The treated, halved picture of a draw, premultiplied; made once per source version. */
   treated(draw: Draw, frame: SourceFrame): Surface {
-    this.#uses += 1
     const entry = this.#entry(draw, frame.picture)
-    entry.lastUse = this.#uses
     if (entry.version !== frame.version || entry.current === 0) {
       entry.levels[0] = entry.chain.run(this.#upload(draw.sourceId, frame), this.#persons.get(draw.sourceId) ?? null)
       entry.version = frame.version
@@ -86,16 +82,15 @@ export class GlTreatments {
 
   /** Forgets everything. The device stays its owner's. */
   dispose(): void {
-    for (const key of [...this.#treated.keys()]) this.#dropTreated(key)
-    for (const sourceId of [...this.#uploads.keys()]) this.#dropUpload(sourceId)
+    this.#treated.clear()
+    this.#uploads.clear()
     this.#luts.dispose()
   }
 
   #entry(draw: Draw, picture: Picture): Treated {
     const known = this.#treated.get(draw.treatedKey)
     if (known !== undefined && isAlike(known.like, picture)) return known
-    if (known !== undefined) this.#dropTreated(draw.treatedKey)
-    else if (this.#treated.size >= CHAINS_KEPT) this.#dropTreated(oldestKey(this.#treated))
+    this.#treated.delete(draw.treatedKey)
     const { widthPx, heightPx } = picture
     const chain = new GlChain(this.device, this.#luts, prepareChain(draw.steps, { widthPx, heightPx, ...this.#resources }), picture)
     const entry: Treated = {
@@ -105,7 +100,6 @@ export class GlTreatments {
       version: -1,
       levels: [],
       current: 0,
-      lastUse: this.#uses,
     }
     this.#treated.set(draw.treatedKey, entry)
     return entry
@@ -114,16 +108,11 @@ export class GlTreatments {
   /** Y, Cb, Cr, or one surface of straight pixels; brought to the card once per version. */
   #upload(sourceId: SourceId, { picture, version }: SourceFrame): readonly Surface[] {
     let entry = this.#uploads.get(sourceId)
-    if (entry !== undefined && !isAlike(entry.like, picture)) {
-      this.#dropUpload(sourceId)
-      entry = undefined
-    }
-    if (entry === undefined) {
-      if (this.#uploads.size >= UPLOADS_KEPT) this.#dropUpload(oldestKey(this.#uploads))
-      entry = { planes: this.#planesFor(picture), like: picture, version: -1, lastUse: 0 }
+    if (entry === undefined || !isAlike(entry.like, picture)) {
+      this.#uploads.delete(sourceId)
+      entry = { planes: this.#planesFor(picture), like: picture, version: -1 }
       this.#uploads.set(sourceId, entry)
     }
-    entry.lastUse = this.#uses
     if (entry.version === version && entry.like === picture) return entry.planes
     let from = 0
     for (const plane of entry.planes) {
@@ -147,15 +136,8 @@ export class GlTreatments {
     ]
   }
 
-  #dropUpload(sourceId: SourceId): void {
-    for (const plane of this.#uploads.get(sourceId)?.planes ?? []) this.device.free(plane)
-    this.#uploads.delete(sourceId)
-  }
-
-  #dropTreated(key: string): void {
-    const entry = this.#treated.get(key)
-    entry?.levels.slice(1).forEach((level) => this.device.free(level))
-    entry?.chain.dispose()
-    this.#treated.delete(key)
+  #discard({ levels, chain }: Treated): void {
+    levels.slice(1).forEach((level) => this.device.free(level))
+    chain.dispose()
   }
 }

@@ -1,6 +1,6 @@
 // What goes to the person model and what is made of its answers; the model itself is tried in the browser (tests/e2e/room.spec.ts).
 import { describe, expect, it } from 'vitest'
-import { rgbaToI420 } from '../../core/picture/i420.ts'
+import { rgbaToI420 } from '../../tests/support/i420.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { shrinkPicture } from './shrink-picture.ts'

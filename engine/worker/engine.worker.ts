@@ -28,6 +28,7 @@ async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<voi
 
 /** Memory that was lost without being freed is a fault of ours: whoever develops sees it in the console. */
 function tellLeak(byteLength: number): void {
+  // eslint-disable-next-line no-console -- meant for developers
   console.warn(`leak: ${byteLength} bytes of picture memory were lost without being freed`)
 }
 

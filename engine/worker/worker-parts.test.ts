@@ -1,6 +1,6 @@
 // The parts of the worker that need no worker.
 import { describe, expect, it, vi } from 'vitest'
-import { rgbaToI420 } from '../../core/picture/i420.ts'
+import { rgbaToI420 } from '../../tests/support/i420.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Step } from '../../core/show/show.ts'
 import { chromaKeyParams } from '../../core/steps/chroma-key/params.ts'

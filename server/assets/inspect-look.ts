@@ -3,7 +3,7 @@ import { HttpError } from '../http-error.ts'
 import type { PictureFacts } from './inspect-picture.ts'
 
 /** The media type that look tables are served under. */
-export const CUBE_MIME_TYPE = 'application/x-cube'
+const CUBE_MIME_TYPE = 'application/x-cube'
 const MAX_LOOK_BYTES = 40 * 1024 * 1024
 
 /** Whether a file says of itself, or by its name, that it is a .cube table. */

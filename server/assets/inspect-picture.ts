@@ -4,10 +4,10 @@ import { HttpError } from '../http-error.ts'
 
 export const MAX_PICTURE_BYTES = 40 * 1024 * 1024
 /** More pixels than any canvas shows; larger ones would only cost memory. */
-export const MAX_PICTURE_PIXELS = 36_000_000
+const MAX_PICTURE_PIXELS = 36_000_000
 
 /** The longest side that every browser decodes and draws (Chromium's canvases end at 16,384 pixels; measured). */
-export const MAX_PICTURE_SIDE_PX = 16_384
+const MAX_PICTURE_SIDE_PX = 16_384
 /** Whole pictures decoded at once, each up to 144 MB of pixels. */
 const decoding = pLimit(2)
 

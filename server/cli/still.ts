@@ -1,7 +1,5 @@
 // npm run -s still -- --show show.json --scene ID [--time-ms 0] [--asset-dir DIR] --out x.png [--executor …]
 import path from 'node:path'
-import { readFile } from 'node:fs/promises'
-import { fileURLToPath } from 'node:url'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
@@ -10,15 +8,11 @@ import { readShow } from '../../core/show/migrate.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
 import { readJson, readPicture, writePng } from './files.ts'
 import { loadFonts, nodeHeap, nodeTextPicture } from './node-engine.ts'
 import { onePixel, requireAll, showResources } from './resources.ts'
-
-const STANDIN_SEED = 7
-const mixWasm = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../standins/camera/kernels/mix.wasm')
 
 /** Renders a scene of a show file as a still. */
 export async function stillCommand(argv: readonly string[]): Promise<void> {
@@ -86,13 +80,7 @@ async function cameraStill(input: Extract<Input, { kind: 'camera' }>, timeMs: nu
     throw new InputError(`"${input.name}" is a real camera, which a still can't open. Give it the stand-in device in the show file.`)
   }
   const { widthPx, heightPx, frameRate } = input
-  const camera = await DrawnCamera.create(nodeSheet, await readFile(mixWasm), {
-    widthPx,
-    heightPx,
-    frameRate,
-    seed: STANDIN_SEED,
-    standin: input.device.standin,
-  })
+  const camera = await nodeCamera({ widthPx, heightPx, frameRate, standin: input.device.standin })
   return camera.picture(timeMs)
 }
 

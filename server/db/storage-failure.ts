@@ -1,7 +1,7 @@
 // Failures of the disk and the database file in words: what is wrong, where, and what to do.
 
 /** The code of a failure: of Node, or of SQLite as Sequelize wraps it. */
-export function failureCode(error: unknown): string | null {
+function failureCode(error: unknown): string | null {
   const { code, parent, original } = (error ?? {}) as { code?: unknown; parent?: { code?: unknown }; original?: { code?: unknown } }
   const found = [parent?.code, original?.code, code].find((candidate) => typeof candidate === 'string')
   return found ?? null

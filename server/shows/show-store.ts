@@ -10,7 +10,7 @@ import { tryRead } from '../try-read.ts'
 import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
 
 /** Versions of a show that can be restored. */
-export const VERSIONS_KEPT = 50
+const VERSIONS_KEPT = 50
 
 export interface StoredShow {
   readonly id: string

@@ -21,7 +21,7 @@ interface TakeOver<Tab> {
 }
 
 /** A tab that does not yield within this time is taken for dead. */
-export const YIELD_MS = 3000
+const YIELD_MS = 3000
 
 export class EditorRoles<Tab> {
   readonly #events: RoleEvents<Tab>

@@ -1,20 +1,17 @@
-import { readFileSync } from 'node:fs'
 import { expect, it } from 'vitest'
-import { matteErrors } from '../../core/matte/metrics.ts'
+import { matteErrors } from '../../tests/support/matte-metrics.ts'
 import { readMark } from '../../core/marks/frame-mark.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'
 import { chromaKey } from '../../core/steps/chroma-key/index.ts'
 import { defaultParams } from '../../core/steps/step.ts'
 import { matteOf, pickMean } from '../../tests/support/pictures.ts'
-import { nodeSheet } from '../drawing/node-sheet.ts'
 import { backdrops } from './backdrop.ts'
-import { DrawnCamera } from './drawn-camera.ts'
+import { nodeCamera } from './node-camera.ts'
 
 const CLOTH_PICK = backdrops.cloth.pick!
 
-const mix = readFileSync(new URL('./kernels/mix.wasm', import.meta.url))
-const make = (widthPx: number, heightPx: number, seed = 7) => DrawnCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed })
+const make = (widthPx: number, heightPx: number, seed = 7) => nodeCamera({ widthPx, heightPx, seed })
 
 it('is the same for the same seed and time, and different for others', async () => {
   const [first, second, other] = await Promise.all([make(640, 360), make(640, 360), make(640, 360, 8)])

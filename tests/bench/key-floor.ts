@@ -1,6 +1,5 @@
 // What the error of a found key is made of: opacity in the soft edge solved with the true colours of presenter and cloth, with
 // those spread from where they are sure, and with either in turn. Mean squared errors over the whole picture.
-import { readFileSync } from 'node:fs'
 import { placesInCells } from '../../core/filter/bilinear.ts'
 import { LUMA_B, LUMA_G, LUMA_R } from '../../core/colour/luma.ts'
 import { PullPush } from '../../core/matte/pull-push.ts'
@@ -9,8 +8,7 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import type { StandinCamera } from '../../core/show/show.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 export interface FloorFigures {
   /** Both true: what grain and halved colour resolution leave. */
@@ -33,11 +31,10 @@ const TO_X = 1150
 type Colour = readonly [number, number, number]
 
 export async function benchKeyFloor(say: (text: string) => void): Promise<Record<string, FloorFigures>> {
-  const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
   const result: Record<string, FloorFigures> = {}
   for (const standin of CLOTHS) {
     say(`keyFloor: ${standin}`)
-    const camera = await DrawnCamera.create(nodeSheet, mix, { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30, seed: 7, standin })
+    const camera = await nodeCamera({ widthPx: WIDTH, heightPx: HEIGHT, standin })
     const all = TIMES_MS.map((timeMs) => figuresAt(camera, timeMs))
     const mean = (name: keyof FloorFigures) => all.reduce((sum, each) => sum + each[name], 0) / all.length
     result[standin] = { bothTrue: mean('bothTrue'), trueCloth: mean('trueCloth'), truePresenter: mean('truePresenter'), bothSpread: mean('bothSpread') }
@@ -45,7 +42,7 @@ export async function benchKeyFloor(say: (text: string) => void): Promise<Record
   return result
 }
 
-function figuresAt(camera: DrawnCamera, timeMs: number): FloorFigures {
+function figuresAt(camera: Awaited<ReturnType<typeof nodeCamera>>, timeMs: number): FloorFigures {
   const seen = toRgba8(treatReference(camera.picture(timeMs), [])).data
   const empty = toRgba8(treatReference(camera.emptyPicture(), [])).data
   const presenter = camera.foreground(timeMs).data

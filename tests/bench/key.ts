@@ -1,9 +1,8 @@
 // How good the key is as numbers: usual values, found values, found with a clean plate, and what general tools make of
 // the same pictures, against true mattes and true foregrounds.
 import { execFileSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
 import { parseHex, formatHex } from '../../core/colour/hex.ts'
-import { matteErrors, type Matte, type MatteErrors } from '../../core/matte/metrics.ts'
+import { matteErrors, type Matte, type MatteErrors } from '../support/matte-metrics.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
@@ -17,10 +16,9 @@ import { chromaKey } from '../../core/steps/chroma-key/index.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import { defaultParams, type StepContext } from '../../core/steps/step.ts'
 import { backdrops } from '../../standins/camera/backdrop.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { loadMatte, loadPicture } from '../references/cases.ts'
 import { matteOf, pickMean } from '../support/pictures.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 export interface KeyErrors extends MatteErrors {
   /** Mean colour of the backdrop in the edge beyond that of the true foreground, in 8-bit codes, weighted by opacity. */
@@ -76,10 +74,10 @@ export async function benchKey(say: (text: string) => void): Promise<KeyBench> {
   const picture = await loadPicture('greenscreen.png')
   const sample = { picture, matte: await loadMatte('greenscreen_alpha.png'), front: await loadPicture('greenscreen_fg.png') }
   variants['greenscreen'] = figuresOf(heap, [sample], pickMean(picture, 12, 12, 6), null)
-  const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
+
   for (const standin of CLOTHS) {
     say(`key: ${standin}`)
-    const camera = await DrawnCamera.create(nodeSheet, mix, { widthPx: 1280, heightPx: 720, frameRate: 30, seed: 7, standin })
+    const camera = await nodeCamera({ standin })
     const cropped = (frame: Picture) => toRgba8(treatReference(frame, [CROP]))
     const samples = FRAME_TIMES.map((timeMs) => ({
       picture: cropped(camera.picture(timeMs)),

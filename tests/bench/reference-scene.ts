@@ -1,6 +1,5 @@
 // The scene that frame costs are measured on: a still wall; a camera with crop, tone, key and spill in
 // a rounded frame; a title on its plate; the society's mark.
-import { readFileSync } from 'node:fs'
 import sharp, { type Sharp } from 'sharp'
 import type { I420Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
@@ -9,12 +8,11 @@ import { updateLayer } from '../../core/show/edits.ts'
 import { scaleScene } from '../../core/plan/scale-scene.ts'
 import { demoPictures } from '../../demo/seed.ts'
 import { loadFonts, nodeTextPicture } from '../../server/cli/node-engine.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { sceneNamed, testShow } from '../support/shows.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 export const CROP_PERCENT = { left: 13, right: 10 } as const
-export const CORNER_RADIUS_PX = 30
+const CORNER_RADIUS_PX = 30
 
 export interface ReferenceScene {
   readonly plan: FramePlan
@@ -70,8 +68,7 @@ export async function referenceScene(widthPx: number): Promise<ReferenceScene> {
 
 /** Distinct frames of the stand-in camera. */
 export async function cameraFrames(widthPx: number, heightPx: number, count: number): Promise<I420Picture[]> {
-  const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
-  const camera = await DrawnCamera.create(nodeSheet, mix, { widthPx, heightPx, frameRate: 30, seed: 7 })
+  const camera = await nodeCamera({ widthPx, heightPx })
   return Array.from({ length: count }, (_, frame) => camera.picture((frame * 1000) / 30 + 1))
 }
 

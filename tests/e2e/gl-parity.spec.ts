@@ -6,13 +6,12 @@ import { build } from 'vite'
 import type { I420Picture, Picture } from '../../core/picture/picture.ts'
 import { placeLayer, updateLayer } from '../../core/show/edits.ts'
 import { steps } from '../../core/steps/index.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import type { ParityResult } from '../gl/parity-page.ts'
 import { loadFonts } from '../../server/cli/node-engine.ts'
 import { demoInputPictures, sceneCase } from '../support/scene-cases.ts'
 import { sceneNamed, testShow } from '../support/shows.ts'
 import { ALLOWED_SHARE, CHAIN_ALLOWED_SHARE, CHAIN_LIMIT, limits } from '../support/parity-cases.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 const KERNELS = new URL('../../engine/cpu/kernels/kernels.wasm', import.meta.url)
 const DOCUMENT = new URL('../../docs/parity-card.md', import.meta.url)
@@ -24,9 +23,8 @@ test.beforeAll(async () => {
   const built = await build({ configFile: false, logLevel: 'error', build: { write: false, lib: { entry, formats: ['iife'], name: 'parityPage' } } })
   const [{ output }] = built as unknown as [{ output: readonly [{ code: string }] }]
   script = output[0].code
-  const mix = readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url))
-  const drawn = await DrawnCamera.create(nodeSheet, mix, { widthPx: 640, heightPx: 360, frameRate: 30, seed: 7 })
-  camera = drawn.picture(8200) as I420Picture
+
+  camera = (await nodeCamera({ widthPx: 640, heightPx: 360 })).picture(8200)
 })
 
 /** Gives the page the camera's picture; bytes travel as base64. */

@@ -1,26 +1,17 @@
 // The person is found without a cloth, on this machine alone.
 import { chromium, type Browser, type Page } from '@playwright/test'
-import { readFileSync } from 'node:fs'
 import sharp from 'sharp'
 import '../../app/engine/diagnostics.ts'
-import { rgbaToI420 } from '../../core/picture/i420.ts'
 import type { I420Picture } from '../../core/picture/picture.ts'
 import { standinCameras } from '../../core/show/show.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
 import { inputFile } from '../references/cases.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
+import { rgbaToI420 } from '../support/i420.ts'
 import { writeStillY4m } from '../support/y4m.ts'
 import { addStep, benchPixels, expect, openBench, switchStep, test } from './studio.ts'
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
-const untidyRoom = () =>
-  DrawnCamera.create(nodeSheet, readFileSync(new URL('../../standins/camera/kernels/mix.wasm', import.meta.url)), {
-    widthPx: 1280,
-    heightPx: 720,
-    frameRate: 30,
-    seed: 7,
-    standin: 'untidyRoom',
-  })
+const untidyRoom = () => nodeCamera({ standin: 'untidyRoom' })
 
 /** Hides the room and shows the matte. */
 async function hideRoom(page: Page): Promise<void> {

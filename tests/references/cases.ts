@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { Matte } from '../../core/matte/metrics.ts'
+import type { Matte } from '../support/matte-metrics.ts'
 
 export interface ReferenceCase {
   // eslint-disable-next-line @typescript-eslint/no-explicit-any

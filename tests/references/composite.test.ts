@@ -1,11 +1,17 @@
 import { describe, expect, it } from 'vitest'
-import { mapPoint, scaleTurnAbout } from '../../core/composite/affine.ts'
+import { followedBy, mapPoint, rotation, scaling, translation, type Affine } from '../../core/composite/affine.ts'
 import { roundedRectCoverage } from '../../core/composite/coverage.ts'
 import { sourceOver } from '../../core/composite/source-over.ts'
 import { sampleBilinear } from '../../core/picture/bilinear-sample.ts'
 import { safeArea } from '../../core/layout/safe-area.ts'
-import { contrastRatio } from '../../core/colour/contrast.ts'
+import { contrastRatio } from '../support/contrast.ts'
 import { casesOf, sourceOf } from './cases.ts'
+
+/** Scale, then turn about an anchor that stays in place. */
+function scaleTurnAbout(anchorX: number, anchorY: number, scaleX: number, scaleY: number, angleDeg: number): Affine {
+  const toOrigin = translation(-anchorX, -anchorY)
+  return followedBy(followedBy(followedBy(toOrigin, scaling(scaleX, scaleY)), rotation(angleDeg)), translation(anchorX, anchorY))
+}
 
 describe(`source-over — ${sourceOf('composite.w3c')}`, () => {
   const cases = casesOf('composite.w3c').filter(({ params }) => params.mode === 'source-over' && params.operator === undefined)

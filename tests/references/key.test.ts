@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { matteErrors } from '../../core/matte/metrics.ts'
+import { matteErrors } from '../support/matte-metrics.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'

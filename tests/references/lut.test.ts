@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { CubeError, parseCube, writeCube } from '../../core/lut/cube.ts'
+import { CubeError, parseCube } from '../../core/lut/cube.ts'
 import { applyLut, bakeLut, type Lut } from '../../core/lut/lut.ts'
 import { ownLook, ownLooks } from '../../core/lut/own-looks.ts'
 import { lutFromPicture } from '../../core/lut/picture-lut.ts'
@@ -74,6 +74,9 @@ describe(`malformed files — ${sourceOf('cube.malformed')}`, () => {
   ])('refuses %s', (_name, text, reason) => expect(() => parseCube(text)).toThrow(reason))
 
   it.each([
+    ['a row too few', `LUT_3D_SIZE 2\n${'0 0 0\n'.repeat(7)}`, 9, 'the file ends after 7 rows'],
+    ['a size in words', 'LUT_3D_SIZE two\n', 1, 'must be a whole number'],
+    ['a row too short', '# hello\nLUT_1D_SIZE 2\n0 0 0\n1 1\n', 4, 'must hold 3 numbers'],
     ['a number beyond 32-bit floats', 'LUT_1D_SIZE 2\n0 0 0\n1 1e39 1', 3, '"1e39" is too large'],
     ['a size in hexadecimal', 'LUT_1D_SIZE 0x2\n0 0 0\n1 1 1', 1, 'must be a whole number'],
     ['a size with an exponent', 'LUT_1D_SIZE 2e0\n0 0 0\n1 1 1', 1, 'must be a whole number'],
@@ -99,12 +102,6 @@ describe('one-dimensional tables', () => {
     const lut = parseCube('LUT_1D_SIZE 3\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 2 2 2\n0 0 1\n0.5 0.25 0.5\n1 1 0')
     expect(looked(lut, [1, 1, 1])).toEqual([0.5, 0.25, 0.5])
     expect(looked(lut, [0.5, 1.5, 9])).toEqual([0.25, 0.625, 0])
-  })
-  it('come back from a written file as they were', () => {
-    const lut = cube('domain_shift.cube')
-    const again = parseCube(writeCube(lut, 'again'))
-    expect(again.domainMax).toEqual(lut.domainMax)
-    again.data.forEach((value, i) => expect(value).toBeCloseTo(lut.data[i]!, 5))
   })
 })
 

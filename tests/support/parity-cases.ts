@@ -1,6 +1,6 @@
 // What both live executors are compared with the reference on: seeded pictures, steps and limits. Runs in browsers too.
 import type { Plane } from '../../core/picture/float-picture.ts'
-import { rgbaToI420 } from '../../core/picture/i420.ts'
+import { rgbaToI420 } from './i420.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { steps, type AnyStep, type StepCall, type StepKind } from '../../core/steps/index.ts'
@@ -8,7 +8,7 @@ import { defaultParams, type ParamSpecs } from '../../core/steps/step.ts'
 import { randomCall } from './random-steps.ts'
 
 /** Steps that are given pure noise, too: they look at one pixel at a time. */
-export const pointWise = new Set<StepKind>(['crop', 'balance', 'tone', 'colour', 'colourKey', 'lumaKey', 'look'])
+const pointWise = new Set<StepKind>(['crop', 'balance', 'tone', 'colour', 'colourKey', 'lumaKey', 'look'])
 /** Share of pixels that may differ by more than a step's limit. */
 export const ALLOWED_SHARE = 0.001
 export const STEP_SEEDS = [11, 12, 13, 14, 15, 16]

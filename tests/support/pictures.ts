@@ -1,5 +1,5 @@
 import { formatHex } from '../../core/colour/hex.ts'
-import type { Matte } from '../../core/matte/metrics.ts'
+import type { Matte } from './matte-metrics.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 
 /** The mean colour of a square about (x, y), as "#rrggbb". */

@@ -5,7 +5,7 @@ import type { AnyStep, StepCall } from '../../core/steps/index.ts'
 import type { ParamSpec, ParamValue } from '../../core/steps/step.ts'
 
 /** A value within the bounds of a parameter. */
-export function randomValue(spec: ParamSpec, random: () => number): ParamValue {
+function randomValue(spec: ParamSpec, random: () => number): ParamValue {
   switch (spec.type) {
     case 'number':
       return spec.min + random() * (spec.max - spec.min)

@@ -1,13 +1,10 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import type { I420Picture } from '../../core/picture/picture.ts'
 import type { StandinCamera } from '../../core/show/show.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
-import { DrawnCamera } from '../../standins/camera/drawn-camera.ts'
-import { nodeSheet } from '../../standins/drawing/node-sheet.ts'
-
-const mixWasm = new URL('../../standins/camera/kernels/mix.wasm', import.meta.url)
+import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 /** Writes one picture, with grain that differs from frame to frame, as a YUV4MPEG2 file. `deviation` is in 8-bit codes. */
 export function writeStillY4m(picture: I420Picture, frames: number, deviation: number): string {
@@ -28,8 +25,7 @@ export function writeStillY4m(picture: I420Picture, frames: number, deviation: n
 
 /** Writes seconds of the stand-in camera as a YUV4MPEG2 file, which a browser can take for a device. */
 export async function writeStandinY4m(seconds: number, standin: StandinCamera = 'cloth'): Promise<string> {
-  const options = { widthPx: 1280, heightPx: 720, frameRate: 30, seed: 7, standin }
-  const camera = await DrawnCamera.create(nodeSheet, readFileSync(mixWasm), options)
+  const camera = await nodeCamera({ standin })
   const parts: Uint8Array[] = [Buffer.from('YUV4MPEG2 W1280 H720 F30:1 Ip A1:1 C420jpeg\n')]
   for (let frame = 0; frame < seconds * 30; frame += 1) parts.push(Buffer.from('FRAME\n'), camera.picture((frame * 1000) / 30 + 1).data)
   const file = path.join(mkdtempSync(path.join(tmpdir(), 'green-room-y4m-')), 'camera.y4m')

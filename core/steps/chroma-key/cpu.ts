@@ -1,6 +1,6 @@
 // Works on straight, sRGB-encoded colour in the BT.709 colour-difference plane, where mixing a
 // foreground with the backdrop moves along a straight line.
-import { LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
 import { parseHex } from '../../colour/hex.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { chromaKeyParams } from './params.ts'
@@ -13,10 +13,6 @@ export type ChromaKeyValues = Pick<ParamsOf<typeof chromaKeyParams>, 'colour' | 
  * yellow and cyan things opaque before green: their colour lies half way towards the backdrop.
  */
 export const WEDGE = 0.4
-
-/** Blue and red colour difference, scaled so that both span ±½ (BT.709-6 item 3.3). */
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 /** A backdrop with less colour than this can't be told from grey. */
 const LEAST_CHROMA = 0.02
@@ -33,8 +29,8 @@ const LEAST_CHROMA = 0.02
 export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null {
   const [keyRed, keyGreen, keyBlue] = parseHex(params.colour)
   const keyLuma = LUMA_R * keyRed + LUMA_G * keyGreen + LUMA_B * keyBlue
-  const keyCb = (keyBlue - keyLuma) * BLUE_SCALE
-  const keyCr = (keyRed - keyLuma) * RED_SCALE
+  const keyCb = (keyBlue - keyLuma) * CB_PER_BLUE
+  const keyCr = (keyRed - keyLuma) * CR_PER_RED
   const strength = Math.hypot(keyCb, keyCr)
   if (strength < LEAST_CHROMA) return null
   const alongCb = keyCb / strength
@@ -47,8 +43,8 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
     let green = pixel[1]!
     let blue = pixel[2]!
     let luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
-    let cb = (blue - luma) * BLUE_SCALE
-    let cr = (red - luma) * RED_SCALE
+    let cb = (blue - luma) * CB_PER_BLUE
+    let cr = (red - luma) * CR_PER_RED
     let along = cb * alongCb + cr * alongCr
     let across = Math.abs(cb * alongCr - cr * alongCb)
     const likeness = (along - WEDGE * across) / strength
@@ -64,8 +60,8 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
       green = clamp01(green + push * (green - keyGreen))
       blue = clamp01(blue + push * (blue - keyBlue))
       luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
-      cb = (blue - luma) * BLUE_SCALE
-      cr = (red - luma) * RED_SCALE
+      cb = (blue - luma) * CB_PER_BLUE
+      cr = (red - luma) * CR_PER_RED
       along = cb * alongCb + cr * alongCr
       across = Math.abs(cb * alongCr - cr * alongCb)
     }
@@ -73,8 +69,8 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
     if (excess > 0) {
       const newCb = cb - excess * spill * alongCb
       const newCr = cr - excess * spill * alongCr
-      red = luma + newCr / RED_SCALE
-      blue = luma + newCb / BLUE_SCALE
+      red = luma + newCr / CR_PER_RED
+      blue = luma + newCb / CB_PER_BLUE
       green = (luma - LUMA_R * red - LUMA_B * blue) / LUMA_G
     }
     pixel[0] = clamp01(red)

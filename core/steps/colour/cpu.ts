@@ -1,10 +1,7 @@
-import { LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R } from '../../colour/luma.ts'
 import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { colourParams } from './params.ts'
-
-const BLUE_SCALE = 2 * (1 - LUMA_B)
-const RED_SCALE = 2 * (1 - LUMA_R)
 
 /**
  * Colour differences of BT.709 turned by `hue` (Cb towards Cr) and multiplied by `saturation`, luma kept; null when
@@ -17,10 +14,10 @@ export function prepareColour({ saturation, hue }: ParamsOf<typeof colourParams>
   const sin = Math.sin(turn) * saturation
   return (pixel) => {
     const luma = LUMA_R * pixel[0]! + LUMA_G * pixel[1]! + LUMA_B * pixel[2]!
-    const cb = (pixel[2]! - luma) / BLUE_SCALE
-    const cr = (pixel[0]! - luma) / RED_SCALE
-    const red = luma + (sin * cb + cos * cr) * RED_SCALE
-    const blue = luma + (cos * cb - sin * cr) * BLUE_SCALE
+    const cb = (pixel[2]! - luma) * CB_PER_BLUE
+    const cr = (pixel[0]! - luma) * CR_PER_RED
+    const red = luma + (sin * cb + cos * cr) / CR_PER_RED
+    const blue = luma + (cos * cb - sin * cr) / CB_PER_BLUE
     pixel[1] = clamp01((luma - LUMA_R * red - LUMA_B * blue) / LUMA_G)
     pixel[0] = clamp01(red)
     pixel[2] = clamp01(blue)

@@ -22,7 +22,7 @@ export function blurHalvings(sigma: number): number {
 }
 
 /** The mask with its border moved. */
-export function movedMask(mask: GuidedMask, edge: number): GuidedMask {
+function movedMask(mask: GuidedMask, edge: number): GuidedMask {
   return edge === 0 ? mask : { ...mask, offset: mask.offset.map((value) => value + edge * EDGE_REACH) }
 }
 

@@ -1,14 +1,12 @@
 // Straight, sRGB-encoded colour.
 import { parseHex } from '../../colour/hex.ts'
-import { LUMA_B, LUMA_G, LUMA_R, luma709 } from '../../colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R, luma709 } from '../../colour/luma.ts'
 import { placesInCells, type Between } from '../../filter/bilinear.ts'
 import { PullPush } from '../../matte/pull-push.ts'
 import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
 import type { spillParams } from './params.ts'
 
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 /** A backdrop with less colour than this casts none. */
 const LEAST_CHROMA = 0.02
 /** Colour across the backdrop's direction that forgives as much along it, at no reach. */
@@ -31,8 +29,8 @@ export type SpillMeter = (red: number, green: number, blue: number) => number
 export function spillMeter({ colour, reach }: Pick<ParamsOf<typeof spillParams>, 'colour' | 'reach'>): SpillMeter | null {
   const [keyRed, keyGreen, keyBlue] = parseHex(colour)
   const keyLuma = luma709(keyRed, keyGreen, keyBlue)
-  const keyCb = (keyBlue - keyLuma) * BLUE_SCALE
-  const keyCr = (keyRed - keyLuma) * RED_SCALE
+  const keyCb = (keyBlue - keyLuma) * CB_PER_BLUE
+  const keyCr = (keyRed - keyLuma) * CR_PER_RED
   const strength = Math.hypot(keyCb, keyCr)
   if (strength < LEAST_CHROMA) return null
   const alongCb = keyCb / strength
@@ -40,8 +38,8 @@ export function spillMeter({ colour, reach }: Pick<ParamsOf<typeof spillParams>,
   const wedge = spillWedge(reach)
   return (red, green, blue) => {
     const luma = LUMA_R * red + LUMA_G * green + LUMA_B * blue
-    const cb = (blue - luma) * BLUE_SCALE
-    const cr = (red - luma) * RED_SCALE
+    const cb = (blue - luma) * CB_PER_BLUE
+    const cr = (red - luma) * CR_PER_RED
     const excess = cb * alongCb + cr * alongCr - wedge * Math.abs(cb * alongCr - cr * alongCb)
     return excess > 0 ? excess / strength : 0
   }

@@ -1,14 +1,11 @@
 import { parseHex } from '../../../core/colour/hex.ts'
-import { LUMA_B, LUMA_G, LUMA_R, luma709 } from '../../../core/colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R, luma709 } from '../../../core/colour/luma.ts'
 import { placesInCells } from '../../../core/filter/bilinear.ts'
 import { CELL_PX, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/cpu.ts'
 import type { EdgeSpillWork } from '../../../core/steps/spill/index.ts'
 import { LivePullPush } from './live-pull-push.ts'
 import type { MakeLiveWork } from './live-work.ts'
 import { heapPlaces } from './places.ts'
-
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 /** Spill replaced by the presenter's own colour near by: EdgeSpill of core/steps/spill/cpu.ts, with its loops in WebAssembly. */
 export const liveEdgeSpill: MakeLiveWork<EdgeSpillWork> = (tools, { settings }) => {
@@ -58,9 +55,9 @@ export const liveEdgeSpill: MakeLiveWork<EdgeSpillWork> = (tools, { settings }) 
  */
 function meterOf([red, green, blue]: readonly [number, number, number], wedge: number): readonly number[] {
   const luma = luma709(red, green, blue)
-  const cb = (blue - luma) * BLUE_SCALE
-  const cr = (red - luma) * RED_SCALE
+  const cb = (blue - luma) * CB_PER_BLUE
+  const cr = (red - luma) * CR_PER_RED
   const scale = 1 / (255 * (cb * cb + cr * cr))
   const weights = (ofBlue: number, ofRed: number) => [ofRed - LUMA_R * (ofRed + ofBlue), -LUMA_G * (ofRed + ofBlue), ofBlue - LUMA_B * (ofRed + ofBlue)]
-  return [...weights(cb * BLUE_SCALE * scale, cr * RED_SCALE * scale), ...weights(wedge * cr * BLUE_SCALE * scale, -wedge * cb * RED_SCALE * scale)]
+  return [...weights(cb * CB_PER_BLUE * scale, cr * CR_PER_RED * scale), ...weights(wedge * cr * CB_PER_BLUE * scale, -wedge * cb * CR_PER_RED * scale)]
 }

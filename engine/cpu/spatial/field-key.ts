@@ -1,6 +1,6 @@
 import { placesInCells } from '../../../core/filter/bilinear.ts'
 import type { FieldKeyWork } from '../../../core/steps/chroma-key/index.ts'
-import { LUMA_B, LUMA_R, luma709 } from '../../../core/colour/luma.ts'
+import { CB_PER_BLUE, CR_PER_RED, luma709 } from '../../../core/colour/luma.ts'
 import { WEDGE } from '../../../core/steps/chroma-key/cpu.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
@@ -10,8 +10,6 @@ const UNIT = 8192
 const FEW = 48
 
 /** BT.709 scales of differences; the key's own formula is in core/steps/chroma-key/cpu.ts. */
-const BLUE_SCALE = 1 / (2 * (1 - LUMA_B))
-const RED_SCALE = 1 / (2 * (1 - LUMA_R))
 
 /** The key on an uneven cloth: each pixel is made even by its gain, then looked up. */
 export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, heightPx, allocate, table }, { settings }) => {
@@ -31,14 +29,14 @@ export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, height
   function keyOpacity(at: number): void {
     const [red, green, blue, low, slope] = values as readonly [number, number, number, number, number]
     const luma = luma709(red, green, blue)
-    const cb = (blue - luma) * BLUE_SCALE
-    const cr = (red - luma) * RED_SCALE
+    const cb = (blue - luma) * CB_PER_BLUE
+    const cr = (red - luma) * CR_PER_RED
     // The backdrop's direction over its strength, for differences in codes; across it, times what it forgives.
     const scale = 1 / (255 * (cb * cb + cr * cr))
-    const alongCb = cb * BLUE_SCALE * scale
-    const alongCr = cr * RED_SCALE * scale
-    const acrossCb = WEDGE * cr * BLUE_SCALE * scale
-    const acrossCr = -WEDGE * cb * RED_SCALE * scale
+    const alongCb = cb * CB_PER_BLUE * scale
+    const alongCr = cr * CR_PER_RED * scale
+    const acrossCb = WEDGE * cr * CB_PER_BLUE * scale
+    const acrossCr = -WEDGE * cb * CR_PER_RED * scale
     for (let y = 0; y < heightPx; y += 1) {
       heap.kernels.keyOpacityRow(at + y * widthPx * 4, widthPx, gains.at + y * stride * 2, alongCb, alongCr, acrossCb, acrossCr, low, slope)
     }

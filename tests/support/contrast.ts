@@ -1,6 +1,6 @@
-import { decodeSrgb } from './srgb.ts'
-import { luma709 } from './luma.ts'
-import { parseHex } from './hex.ts'
+import { decodeSrgb } from '../../core/colour/srgb.ts'
+import { luma709 } from '../../core/colour/luma.ts'
+import { parseHex } from '../../core/colour/hex.ts'
 
 /** Contrast ratio 1..21 of two "#rrggbb" colours, W3C WCAG 2.2 success criterion 1.4.3. */
 export function contrastRatio(firstHex: string, secondHex: string): number {
