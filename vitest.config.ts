@@ -21,11 +21,13 @@ export default defineConfig({
             'tests/scripts/**/*.test.ts',
             'tests/model/**/*.test.ts',
           ],
+          // A test that asserts nothing, because a list came out empty or a call never came, fails.
+          expect: { requireAssertions: true },
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },
       },
-      { extends: true, test: { name: 'app', environment: 'happy-dom', include: ['app/**/*.test.ts'] } },
+      { extends: true, test: { name: 'app', environment: 'happy-dom', expect: { requireAssertions: true }, include: ['app/**/*.test.ts'] } },
     ],
   },
 })

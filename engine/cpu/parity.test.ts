@@ -58,40 +58,50 @@ function treatedDifference(frames: readonly Picture[], calls: readonly StepCall[
   return differenceOf(premultiplied(exact, 255), premultiplied(live, 1), limit)
 }
 
-/** The worst of each step over all its tests, for docs/parity.md. */
-const worst = new Map<string, { max: number; shareAbove: number }>()
-
-function note(name: string, result: { max: number; shareAbove: number }): number {
-  const known = worst.get(name) ?? { max: 0, shareAbove: 0 }
-  worst.set(name, { max: Math.max(known.max, result.max), shareAbove: Math.max(known.shareAbove, result.shareAbove) })
-  return result.shareAbove
+interface Result {
+  readonly what: string
+  readonly max: number
+  readonly shareAbove: number
 }
 
-describe.each(steps.map((step) => [step.kind, step] as const))('%s', (kind, step) => {
-  const limit = limits[kind]
-  it.each(STEP_SEEDS)(`agrees with the reference within ${limit} codes on random values and pictures (seed %d)`, (seed) => {
-    const { call, runs } = stepCases(step, seed)
-    for (const frames of runs) {
-      expect(note(kind, treatedDifference(frames, [call], limit, roundMask())), JSON.stringify(call)).toBeLessThanOrEqual(ALLOWED_SHARE)
-    }
-  })
-  it('agrees on the stand-in camera with its defaults', () => {
-    expect(note(kind, treatedDifference([camera], [usualCall(step)], limit, roundMask()))).toBeLessThanOrEqual(ALLOWED_SHARE)
-  })
-})
-
-describe('random chains', () => {
-  it.each(CHAIN_SEEDS)('of three to seven steps agree within six codes on 99 % of pixels (seed %d)', (seed) => {
+/** How far the live executor is, for each step and for chains; worked out once, for the tests and for docs/parity.md. */
+const results = new Map<string, Result[]>()
+beforeAll(() => {
+  for (const step of steps) {
+    const limit = limits[step.kind]
+    const random = STEP_SEEDS.flatMap((seed) => {
+      const { call, runs } = stepCases(step, seed)
+      return runs.map((frames, i) => ({
+        what: `seed ${seed}, picture ${i}: ${JSON.stringify(call)}`,
+        ...treatedDifference(frames, [call], limit, roundMask()),
+      }))
+    })
+    results.set(step.kind, [...random, { what: 'stand-in camera', ...treatedDifference([camera], [usualCall(step)], limit, roundMask()) }])
+  }
+  const chains = CHAIN_SEEDS.map((seed) => {
     const { chain, frames } = chainCase(seed)
-    expect(note('chains', treatedDifference(frames, chain, CHAIN_LIMIT, roundMask())), JSON.stringify(chain)).toBeLessThanOrEqual(CHAIN_ALLOWED_SHARE)
+    return { what: `seed ${seed}: ${JSON.stringify(chain)}`, ...treatedDifference(frames, chain, CHAIN_LIMIT, roundMask()) }
   })
+  results.set('chains', chains)
+}, 180_000)
+
+it.each(steps.map((step) => step.kind))('%s agrees with the reference on random values and pictures, and on the stand-in camera', (kind) => {
+  const all = results.get(kind)!
+  expect(all.length).toBeGreaterThan(STEP_SEEDS.length)
+  expect(all.filter(({ shareAbove }) => !(shareAbove <= ALLOWED_SHARE))).toEqual([])
 })
 
-// Runs after the tests above, which it reports on: the seeds make it the same each time.
+it('random chains of three to seven steps agree within six codes on 99 % of pixels', () => {
+  const all = results.get('chains')!
+  expect(all).toHaveLength(CHAIN_SEEDS.length)
+  expect(all.filter(({ shareAbove }) => !(shareAbove <= CHAIN_ALLOWED_SHARE))).toEqual([])
+})
+
 it('is what docs/parity.md says (GREEN_ROOM_WRITE_DOCS=1 writes it)', () => {
   const row = (name: string, limit: number, allowed: string) => {
-    const { max, shareAbove } = worst.get(name)!
-    return `| ${name} | ${limit} | ${allowed} | ${(shareAbove * 100).toFixed(3)} % | ${Math.ceil(max)} |`
+    const all = results.get(name)!
+    const share = Math.max(...all.map(({ shareAbove }) => shareAbove))
+    return `| ${name} | ${limit} | ${allowed} | ${(share * 100).toFixed(3)} % | ${Math.ceil(Math.max(...all.map(({ max }) => max)))} |`
   }
   const text = [
     '# Live executors against the exact reference',
@@ -115,9 +125,9 @@ it('is what docs/parity.md says (GREEN_ROOM_WRITE_DOCS=1 writes it)', () => {
 it('a still without steps comes back as it was', () => {
   const picture = randomPicture(5)
   const treated = treatStill(heap, picture, [])
-  picture.data.forEach((value, i) => {
-    if (picture.data[i - (i % 4) + 3] !== 0) expect(treated.data[i]).toBe(value)
-  })
+  const seen = [...picture.data.keys()].filter((i) => picture.data[i - (i % 4) + 3] !== 0)
+  expect(seen.length).toBeGreaterThan(10_000)
+  expect(seen.filter((i) => treated.data[i] !== picture.data[i])).toEqual([])
 })
 
 describe('whole scenes', () => {

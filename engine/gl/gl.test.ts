@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Lut } from '../../core/lut/lut.ts'
 import { plainContext, prepareChain } from '../../core/steps/chain.ts'
-import { steps, type StepCall } from '../../core/steps/index.ts'
+import { steps, type AnyStep, type StepCall } from '../../core/steps/index.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { randomCall } from '../../tests/support/random-steps.ts'
 import { GlDevice, GraphicsError } from './device.ts'
@@ -55,7 +55,15 @@ describe('placed', () => {
 })
 
 describe('every colour function', () => {
-  it.each(steps.map((step) => [step.kind, step] as const))('%s brings as many numbers as its text reads, and a table if it reads one', (_kind, step) => {
+  const isPointed = (step: AnyStep) =>
+    [1, 2, 3, 4, 5, 6].some((seed) => prepareChain([randomCall(step, seededRandom(seed))], plainContext(96, 64)).runs.some((run) => run.shaders.length > 0))
+  const pointed = steps.filter(isPointed)
+
+  it('is that of a step of one pixel', () => {
+    expect(pointed.map((step) => step.kind)).toEqual(['balance', 'tone', 'colour', 'chromaKey', 'colourKey', 'lumaKey', 'spill', 'look'])
+  })
+
+  it.each(pointed.map((step) => [step.kind, step] as const))('%s brings as many numbers as its text reads, and a table if it reads one', (_kind, step) => {
     const random = seededRandom(31)
     for (let i = 0; i < 12; i += 1) {
       const { runs } = prepareChain([randomCall(step, random)], plainContext(96, 64))

@@ -43,17 +43,24 @@ it('has a matte that is true: cloth where it is clear, the drawn presenter where
   const greenness = (i: number) => picture.data[i * 4 + 1]! - Math.max(picture.data[i * 4]!, picture.data[i * 4 + 2]!)
   let error = 0
   let opaque = 0
+  let clear = 0
+  let leastGreen = 255
   // Inside the cloth's edges, so that the wall and the lamp don't count.
   for (let y = 40; y < 600; y += 3) {
     for (let x = 200; x < 1080; x += 3) {
       const i = y * 1280 + x
-      if (matte[i] === 0) expect(greenness(i)).toBeGreaterThan(40)
+      if (matte[i] === 0) {
+        clear += 1
+        leastGreen = Math.min(leastGreen, greenness(i))
+      }
       if (matte[i] !== 255) continue
       opaque += 1
       for (let channel = 0; channel < 3; channel += 1) error += Math.abs(picture.data[i * 4 + channel]! - foreground.data[i * 4 + channel]!)
     }
   }
   expect(opaque).toBeGreaterThan(10_000)
+  expect(clear).toBeGreaterThan(10_000)
+  expect(leastGreen).toBeGreaterThan(40)
   // Noise and 4:2:0 chroma are all that differs.
   expect(error / opaque / 3).toBeLessThan(4)
 })
@@ -70,4 +77,22 @@ it('can be keyed well with a picked colour and default values', async () => {
     const truth = { widthPx: 1280, heightPx: 720, data: camera.matte(timeMs) }
     expect(matteErrors(matteOf(toRgba8(treatReference(picture, steps))), truth).mse).toBeLessThan(0.004)
   }
+})
+
+it('has a cloth of mean luma 40 under grain of eight codes, as its darkest stand-in says', async () => {
+  const camera = await nodeCamera({ standin: 'darkNoisyCloth' })
+  const { data } = toRgba8(treatReference(camera.emptyPicture(), []))
+  const lumas: number[] = []
+  const steps: number[] = []
+  const lumaAt = (i: number) => 0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!
+  for (let y = 60; y < 660; y += 5) {
+    for (let x = 200; x < 1080; x += 5) {
+      lumas.push(lumaAt(y * 1280 + x))
+      steps.push((lumaAt(y * 1280 + x + 1) - lumaAt(y * 1280 + x)) ** 2 / 2)
+    }
+  }
+  const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length
+  expect(Math.abs(mean(lumas) - 40)).toBeLessThan(4)
+  // Chroma grain adds to that of luma; clipping at black takes a little.
+  expect(Math.abs(Math.sqrt(mean(steps)) - 8)).toBeLessThan(2.5)
 })

@@ -26,13 +26,15 @@ const all = JSON.parse(readFileSync(path.join(folder, 'cases.json'), 'utf8')) as
 /** The cases of one capability. */
 export function casesOf(name: string): readonly ReferenceCase[] {
   const found = all[name]
-  if (found === undefined) throw new RangeError(`cases.json has no "${name}"`)
+  if (found === undefined || found.cases.length === 0) throw new RangeError(`cases.json has no case of "${name}"`)
   return found.cases
 }
 
 /** Where the numbers of a capability come from, for test titles. */
 export function sourceOf(name: string): string {
-  return all[name]?.source ?? ''
+  const found = all[name]
+  if (found === undefined) throw new RangeError(`cases.json has no "${name}"`)
+  return found.source
 }
 
 /** Path of an input file of the cases. */
