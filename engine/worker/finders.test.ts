@@ -203,6 +203,34 @@ describe('PersonFinder', () => {
     expect(looks()).toBe(2)
   })
 
+  it('goes on after a picture that could not be looked at, and tells when none can', () => {
+    const { finder, failures, masks } = finderWith()
+    finder.follow(withRoom())
+    for (let i = 0; i < 12; i += 1) {
+      finder.look(id, picture)
+      expect(looks()).toBe(i + 1)
+      NotingWorker.made[0]!.onmessage!({ data: { type: 'lookFailed', sourceId: id, reason: 'no memory' } })
+      nowMs += 60
+    }
+    expect(failures).toEqual(['no memory'])
+    finder.look(id, picture)
+    answer()
+    expect(masks).toEqual(['256×144'])
+  })
+
+  it('takes another worker when one gives no answer at all, a few times', () => {
+    const { finder, failures } = finderWith()
+    finder.follow(withRoom())
+    finder.look(id, picture)
+    for (let i = 0; i < 6; i += 1) {
+      nowMs += 21_000
+      finder.look(id, picture)
+    }
+    expect(NotingWorker.made).toHaveLength(4)
+    expect(NotingWorker.made.slice(0, 4).every((worker) => worker.isEnded)).toBe(true)
+    expect(failures).toEqual(['the person finder does not answer'])
+  })
+
   it('tells of a failure and stops', () => {
     const { finder, failures } = finderWith()
     finder.follow(withRoom())
