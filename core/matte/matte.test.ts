@@ -9,6 +9,7 @@ import { Islands } from './islands.ts'
 import { matteErrors } from '../../tests/support/matte-metrics.ts'
 import { guideMask, personOpacity, steepen, smallLuma } from './person-mask.ts'
 import { PullPush } from './pull-push.ts'
+import { levelled } from './levels.ts'
 import { matteEdgeReference } from '../steps/matte-edge/cpu.ts'
 import { matteEdgeParams } from '../steps/matte-edge/params.ts'
 import { defaultParams } from '../steps/step.ts'
@@ -187,6 +188,13 @@ describe('luma under a mask', () => {
     expect(Math.max(...lumas.map((luma) => Math.abs(luma - 128 / 255)))).toBeLessThan(1e-5)
   })
 
+  it('looks at every pixel where there are few', () => {
+    // Columns of black and white in turn: every second one alone would be black.
+    const stripes = Uint8Array.from({ length: 500 * 200 * 4 }, (_, i) => ((i >> 2) % 2 === 0 ? 0 : 255))
+    const luma = smallLuma(stripes, 255, 500, 200, 25, 200)
+    expect(Math.max(...luma.map((value) => Math.abs(value - 0.5)))).toBeLessThan(0.06)
+  })
+
   it('follows a picture smaller than the mask', () => {
     const halves = Uint8Array.from({ length: 64 * 36 * 4 }, (_, i) => ((i >> 2) % 64 < 32 ? 0 : 255))
     const luma = smallLuma(halves, 255, 64, 36, 256, 144)
@@ -253,6 +261,7 @@ describe('the matte’s levels', () => {
   })
 
   it('may be equal: what is above is opaque', () => {
+    expect([0.49, 0.5, 0.51].map((alpha) => levelled(alpha, 0.5, 0.5))).toEqual([0, 0, 1])
     for (const detail of [0, 0.5, 1]) {
       const alphas = treat(veiled(), 64, { black: 0.5, white: 0.5, detail })
       expect(alphas.every((alpha) => alpha === 0 || alpha === 1)).toBe(true)
