@@ -1,4 +1,5 @@
 // Fifty at once: every request is answered for what it is, and nothing is written twice or half.
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { renameShow } from '../core/show/edits.ts'
 import { testShow } from '../tests/support/shows.ts'
@@ -54,7 +55,11 @@ describe('requests at once', () => {
       }
       return statuses
     }
-    const others = atOnce(30, async (i) => {
+    const picture = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#a87823' } })
+      .png()
+      .toBuffer()
+    const others = atOnce(40, async (i) => {
+      if (i % 4 === 3) return fetch(api(`/assets?name=${i}.png`), { method: 'POST', body: Buffer.concat([picture, Buffer.from(`${i}`)]) })
       if (i % 3 === 0) return callJson(api('/shows'), 'POST', { show })
       if (i % 3 === 1) return callJson(api(`/shows/${doomed}`), 'DELETE').then(() => callJson(api(`/shows/${doomed}/undelete`), 'POST'))
       return callJson(api('/shows'))

@@ -69,7 +69,8 @@ export class AssetStore {
       }
       await rename(partial, file)
     } catch (error) {
-      await rm(partial, { force: true })
+      // What cannot be taken away now is taken away at the next start.
+      await rm(partial, { force: true }).catch(() => undefined)
       throw storageFailure(error, file) ?? error
     }
   }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { existsSync, readdirSync, writeFileSync } from 'node:fs'
+import { existsSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
@@ -112,6 +112,22 @@ describe('/api/assets', () => {
     expect(new Set(answers.map(({ body }) => body.hash)).size).toBe(20)
     const files = readdirSync(path.join(server.dataDir, 'assets'))
     expect(files.filter((name) => !/^[0-9a-f]{64}$/.test(name))).toEqual([])
+  })
+
+  it('names the file and the way out when the disk refuses, and leaves no half file', async () => {
+    const folder = path.join(server.dataDir, 'assets')
+    const other = await sharp({ create: { width: 77, height: 33, channels: 3, background: '#1e5b47' } })
+      .png()
+      .toBuffer()
+    renameSync(folder, `${folder}-away`)
+    writeFileSync(folder, 'no folder')
+    const refused = await upload(other, 'poster.png')
+    rmSync(folder)
+    renameSync(`${folder}-away`, folder)
+    expect(refused.status).toBe(507)
+    expect(refused.body.error.message).toMatch(/assets\/[0-9a-f]{64}" lies in something that is not a folder/)
+    expect((await upload(other, 'poster.png')).status).toBe(201)
+    expect(readdirSync(folder).filter((name) => name.endsWith('.part'))).toEqual([])
   })
 
   it('takes away what an interrupted upload left', async () => {

@@ -58,6 +58,9 @@ describe('/api/presets', () => {
     ['a name that is too long', { name: 'x'.repeat(81), chain }, 'at most 80'],
     ['something that is no chain', { name: 'Bad', chain: { hello: 1 } }, 'format'],
     ['a value out of bounds', { name: 'Bad', chain: { ...chain, steps: [{ ...chain.steps[1], params: { look: 'beeswax', amount: 3 } }] } }, 'between 0 and 1'],
+    ['a step that is nothing, of either version', { name: 'Bad', chain: { ...chain, version: 1, steps: [null] } }, 'steps.0'],
+    ['a list of steps that is none', { name: 'Bad', chain: { ...chain, version: 1, steps: { 0: 1 } } }, 'steps'],
+    ['a chain from the future', { name: 'Bad', chain: { ...chain, version: 99 } }, 'saved by a newer Green Room'],
     ['an unknown step', { name: 'Bad', chain: { ...chain, steps: [{ id: 'a', kind: 'sparkle', on: true, params: {} }] } }, 'kind'],
     ['a field that is not known', { name: 'Bad', chain, colour: 'red' }, 'colour'],
   ])('refuses %s and says what is wrong', async (_what, body, part) => {
@@ -74,6 +77,17 @@ describe('/api/presets', () => {
     const again = await callJson(`${presets}/${body.id}`, 'DELETE')
     expect(again.status).toBe(404)
     expect(again.body.error).toMatchObject({ code: 'preset-not-found' })
+  })
+
+  it('lists one that cannot be read apart from the others, and deletes it', async () => {
+    const { body } = await callJson(presets, 'POST', { name: 'Broken later', chain })
+    await server.database.sequelize.query(`UPDATE presets SET document = '{"format":"green-room-chain","version":1,"steps":[null]}' WHERE id = ?`, {
+      replacements: [body.id],
+    })
+    const listed = (await callJson(presets)).body
+    expect(listed.unreadable).toEqual([{ id: body.id, name: 'Broken later', reason: expect.stringContaining('steps.0') }])
+    expect(listed.presets.length).toBeGreaterThan(0)
+    expect((await callJson(`${presets}/${body.id}`, 'DELETE')).status).toBe(204)
   })
 
   it('still has them after a restart', async () => {

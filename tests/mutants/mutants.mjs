@@ -42,7 +42,7 @@ export const mutants = [
     test: 'core/steps/steps.test.ts',
   },
   { file: 'core/show/edits.ts', from: 'x: withinRange(RANGES.position, x)', to: 'x', test: 'core/show' },
-  { file: 'core/show/migrate.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/shows' },
+  { file: 'core/show/migrate.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/presets' },
   // engine
   { file: 'engine/cpu/cpu-executor.ts', from: 'run.isMade && run.generation === generation', to: 'run.isMade', test: 'engine/cpu/cpu-executor.test.ts' },
   {
