@@ -89,8 +89,8 @@ export const stepWords = {
   },
   matteEdge: {
     name: 'Matte edge',
-    purpose: 'Cleans what the key left. Detail brings hair back; black and white clear the rest.',
-    params: { black: 'Clean black', white: 'Clean white', detail: 'Detail', choke: 'Choke', feather: 'Feather', specks: 'Specks', holes: 'Holes' },
+    purpose: 'Cleans what the key left: faint parts go, nearly solid ones fill, and detail brings hair back.',
+    params: { black: 'Clear below', white: 'Solid above', detail: 'Detail', choke: 'Choke', feather: 'Feather', specks: 'Specks', holes: 'Holes' },
     options: {},
   },
   spill: {

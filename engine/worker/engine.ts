@@ -1,28 +1,25 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
 import { formatHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { FramePlan, MissingPicture, SourceId } from '../../core/plan/frame-plan.ts'
-import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import type { SourceId } from '../../core/plan/frame-plan.ts'
+import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
-import type { Executor } from '../executor.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
 import type { CameraSupply, EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { StillLoader } from '../still/still-loader.ts'
-import { AirJudge } from './air-judge.ts'
 import { CameraSource } from './camera-source.ts'
-import { FeedWriter } from './feed-writer.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
+import { OnAir } from './on-air.ts'
 import { PersonFinder } from './person-finder.ts'
 import { pickColour } from './pick-colour.ts'
 import { ResourceBook } from './resource-book.ts'
 import { ScopeWatch } from './scope-watch.ts'
 import { treatmentOf } from './steps-of.ts'
 import { SourceBook } from './source-book.ts'
-import { holdingCardPicture } from './still-sources.ts'
 import { View } from './view.ts'
 import { openContext } from './open-context.ts'
 
@@ -35,8 +32,6 @@ const TICKS_PER_VIEW_ON_AIR = 2
 const SMALL_VIEW_EVERY_MS_ON_AIR = 400
 /** A mean frame that takes longer leaves too little of a thirtieth of a second to others. */
 const SHORT_OF_TIME_MS = 22
-/** Frames that may fail one after the other, about a second, before the audience gets the card. */
-const FAULTS_BEFORE_CARD = 30
 const MOST_TOLD_FAULTS = 20
 const SCOPES_EVERY_MS = 220
 const SCOPES_EVERY_MS_ON_AIR = 600
@@ -44,7 +39,7 @@ const SCOPES_EVERY_MS_ON_AIR = 600
 export class Engine {
   readonly #post: (message: FromEngine, transfer?: Transferable[]) => void
   readonly #executors: Executors
-  readonly #airExecutor: Executor
+  readonly #air: OnAir
   readonly #book: SourceBook
   readonly #ledger = new FrameLedger()
   readonly #resources: ResourceBook
@@ -54,21 +49,10 @@ export class Engine {
   readonly #cameras = new Map<string, CameraSource>()
   readonly #views = new Map<string, View>()
   #show: Show | null = null
-  #onAirId: string | null = null
-  #airPlan: FramePlan | null = null
-  #feed: FeedWriter | null = null
-  #card: { readonly key: string; readonly picture: RgbaPicture } | null = null
   #isPageHidden = false
   #hasShownPicture = false
-  #showsCard = true
-  readonly #judge = new AirJudge()
-  #leftOut: readonly MissingPicture[] = []
   #cameraIds: ReadonlySet<SourceId> = new Set()
-  readonly #isCamera = (sourceId: SourceId) => this.#cameraIds.has(sourceId)
-  #faultsInARow = 0
-  #cardsSent = 0
   readonly #toldFaults = new Set<string>()
-  #missedBeforeFeed = 0
   #lastStatsMs = 0
   #ticks = 0
   #frameMs = 0
@@ -83,7 +67,6 @@ export class Engine {
     this.#post = post
     this.#executors = new Executors(new Treatments(heap), openContext, (state) => post({ type: 'executor', state }))
     this.#executors.pin(pin)
-    this.#airExecutor = this.#executors.make()
     const stills = new StillLoader()
     const loadAsset = (asset: string) => stills.load(assetUrl(asset))
     this.#book = new SourceBook(loadAsset, {
@@ -93,6 +76,7 @@ export class Engine {
       },
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
+    this.#air = new OnAir(this.#executors.make(), this.#book, this.#ledger, (sourceId) => this.#cameraIds.has(sourceId))
     this.#resources = new ResourceBook(assetUrl, loadAsset, {
       onChange: (resources) => this.#executors.setResources(resources),
       onFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
@@ -101,7 +85,7 @@ export class Engine {
       onMask: (sourceId, mask) => this.#executors.setPerson(sourceId, mask),
       onFailed: (reason) => post({ type: 'personFailed', reason }),
       pictureOf: (sourceId) => this.#book.frames.get(sourceId)?.picture ?? null,
-      isShortOfTime: () => this.#feed !== null && this.#frameMs > SHORT_OF_TIME_MS,
+      isShortOfTime: () => this.#air.isFeedOpen && this.#frameMs > SHORT_OF_TIME_MS,
     })
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
@@ -116,7 +100,7 @@ export class Engine {
       case 'show':
         return this.#setShow(message.show)
       case 'onAir':
-        this.#onAirId = message.sceneId
+        this.#air.sceneId = message.sceneId
         return this.#invalidate()
       case 'camera':
         return this.#setCamera(message.inputId, message.supply)
@@ -138,15 +122,9 @@ export class Engine {
         this.#cameras.get(message.inputId)?.freeze(message.isFrozen)
         return
       case 'openFeed':
-        this.#feed?.close()
-        this.#feed = new FeedWriter(message.writable, this.#ledger)
-        this.#missedBeforeFeed = this.#pacer.missedTicks
-        this.#cardsSent = 0
-        return
+        return this.#air.openFeed(message.writable, this.#pacer.missedTicks)
       case 'closeFeed':
-        this.#feed?.close()
-        this.#feed = null
-        return
+        return this.#air.closeFeed()
       case 'pick':
         return this.#pick(message)
       case 'watch':
@@ -166,7 +144,7 @@ export class Engine {
 
   #setShow(show: Show): void {
     this.#show = show
-    this.#onAirId ??= show.scenes[0]?.id ?? null
+    this.#air.sceneId ??= show.scenes[0]?.id ?? null
     this.#cameraIds = new Set(show.inputs.filter((input) => input.kind === 'camera').map((input) => inputSourceId(input.id)))
     this.#book.follow(show)
     this.#resources.follow(show)
@@ -207,11 +185,9 @@ export class Engine {
 
   /** The camera whose frames set the beat: the frontmost one on air. */
   #beatInputId(): string | null {
-    const draws = this.#airPlan?.draws
-    if (draws !== undefined) {
-      for (let i = draws.length - 1; i >= 0; i -= 1) {
-        for (const inputId of this.#cameras.keys()) if (draws[i]!.sourceId === inputSourceId(inputId)) return inputId
-      }
+    const drawn = this.#air.drawnSources
+    for (let i = drawn.length - 1; i >= 0; i -= 1) {
+      for (const inputId of this.#cameras.keys()) if (drawn[i] === inputSourceId(inputId)) return inputId
     }
     // Nothing on air moves: any camera will do for the views.
     for (const inputId of this.#cameras.keys()) return inputId
@@ -227,7 +203,7 @@ export class Engine {
   }
 
   #invalidate(): void {
-    this.#airPlan = null
+    this.#air.invalidate()
     this.#scopes?.invalidate()
     for (const view of this.#views.values()) view.invalidate()
   }
@@ -237,16 +213,10 @@ export class Engine {
     if (show === null) return
     const started = performance.now()
     this.#ticks += 1
-    const showsViews = !this.#isPageHidden && (this.#feed === null || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
-    const wantsAir = this.#feed !== null || (showsViews && this.#hasAirView())
+    const showsViews = !this.#isPageHidden && (!this.#air.isFeedOpen || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
+    const wantsAir = this.#air.isFeedOpen || (showsViews && this.#hasAirView())
     if (wantsAir) {
-      const picture = this.#airPicture(show, nowMs)
-      if (picture === null) this.#repeatOrCard(show, nowMs)
-      else {
-        this.#feed?.send(picture, nowMs)
-        if (this.#showsCard) this.#cardsSent += 1
-      }
-      this.#faultsInARow = 0
+      const picture = this.#air.makePicture(show, nowMs)
       if (showsViews && picture !== null) {
         for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
       }
@@ -267,34 +237,7 @@ export class Engine {
   #showOnView(view: View, picture: RgbaPicture, nowMs: number): void {
     view.show(picture)
     view.lastDrawnMs = nowMs
-    if (!this.#showsCard) this.#noteFirstPicture()
-  }
-
-  /** The last picture once more; the card when there was none. */
-  #repeatOrCard(show: Show, nowMs: number): void {
-    if (this.#feed === null || this.#feed.repeat(nowMs)) return
-    this.#sendCard(this.#feed, show, nowMs)
-  }
-
-  #sendCard(feed: FeedWriter, show: Show, nowMs: number): void {
-    feed.send(this.#cardPicture(show), nowMs)
-    this.#cardsSent += 1
-  }
-
-  /** The picture that the audience gets; null for the last one once more. */
-  #airPicture(show: Show, nowMs: number): RgbaPicture | null {
-    const scene = show.scenes.find((candidate) => candidate.id === this.#onAirId) ?? show.scenes[0]!
-    if (this.#airPlan === null) {
-      const plan = planFrame(show, scene, this.#book.infos)
-      this.#book.layOut(plan.texts)
-      this.#airPlan = plan
-    }
-    const plan = this.#airPlan
-    const verdict = this.#judge.judge(scene.id, plan, this.#isCamera, nowMs)
-    this.#leftOut = verdict === 'show' ? plan.missing : []
-    if (verdict === 'hold') return null
-    this.#showsCard = verdict === 'card'
-    return this.#showsCard ? this.#cardPicture(show) : this.#airExecutor.render(plan, this.#book.frames)
+    if (!this.#air.showsCard) this.#noteFirstPicture()
   }
 
   /**
@@ -304,15 +247,8 @@ export class Engine {
   #faulted(error: unknown): void {
     const reason = error instanceof Error ? error.message : String(error)
     const nowMs = performance.now()
-    this.#faultsInARow += 1
-    const isLasting = this.#faultsInARow > FAULTS_BEFORE_CARD
     try {
-      const show = this.#show
-      if (show !== null && this.#feed !== null) {
-        if (isLasting) this.#sendCard(this.#feed, show, nowMs)
-        else this.#repeatOrCard(show, nowMs)
-      }
-      this.#showsCard ||= isLasting
+      this.#air.coverFault(this.#show, nowMs)
       this.#tellStats(nowMs)
     } finally {
       if (!this.#toldFaults.has(reason) && this.#toldFaults.size < MOST_TOLD_FAULTS) {
@@ -322,31 +258,22 @@ export class Engine {
     }
   }
 
-  #cardPicture(show: Show): RgbaPicture {
-    const { widthPx, heightPx } = show.canvas
-    const key = `${widthPx}×${heightPx} ${show.holdingCard.title} ${show.holdingCard.detail}`
-    if (this.#card?.key !== key) {
-      this.#card = { key, picture: holdingCardPicture(widthPx, heightPx, show.holdingCard.title, show.holdingCard.detail) }
-    }
-    return this.#card.picture
-  }
-
   #isAirView(view: View): boolean {
     const { request } = view
-    return request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#onAirId && !this.#showsCard)
+    return request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#air.sceneId && !this.#air.showsCard)
   }
 
   #hasAirView(): boolean {
     for (const view of this.#views.values()) {
       const { request } = view
-      if (request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#onAirId)) return true
+      if (request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#air.sceneId)) return true
     }
     return false
   }
 
   #drawViews(show: Show, nowMs: number): void {
     let smallDrawn = 0
-    const smallEveryMs = this.#feed === null ? SMALL_VIEW_EVERY_MS : SMALL_VIEW_EVERY_MS_ON_AIR
+    const smallEveryMs = this.#air.isFeedOpen ? SMALL_VIEW_EVERY_MS_ON_AIR : SMALL_VIEW_EVERY_MS
     for (const view of this.#views.values()) {
       if (this.#isAirView(view)) continue
       if (view.isSmall) {
@@ -378,7 +305,7 @@ export class Engine {
 
   #measureScopes(show: Show, nowMs: number): void {
     const scopes = this.#scopes
-    if (scopes === null || nowMs - scopes.lastMs < (this.#feed === null ? SCOPES_EVERY_MS : SCOPES_EVERY_MS_ON_AIR)) return
+    if (scopes === null || nowMs - scopes.lastMs < (this.#air.isFeedOpen ? SCOPES_EVERY_MS_ON_AIR : SCOPES_EVERY_MS)) return
     scopes.lastMs = nowMs
     const measured = scopes.measure(show, this.#book)
     if (measured !== null) this.#post({ type: 'scopes', inputId: scopes.inputId, scopes: measured })
@@ -401,7 +328,6 @@ export class Engine {
   }
 
   #stats(nowMs: number): EngineStats {
-    const canvas = this.#show?.canvas
     const inputs: Record<string, EngineStats['inputs'][string]> = {}
     for (const [inputId, camera] of this.#cameras) {
       inputs[inputId] = {
@@ -412,17 +338,7 @@ export class Engine {
       }
     }
     return {
-      feed: {
-        isOpen: this.#feed !== null,
-        fps: this.#feed?.meter.rate(nowMs) ?? 0,
-        sent: this.#feed?.meter.total ?? 0,
-        lost: this.#feed === null ? 0 : this.#feed.dropped + this.#pacer.missedTicks - this.#missedBeforeFeed,
-        widthPx: canvas?.widthPx ?? 0,
-        heightPx: canvas?.heightPx ?? 0,
-        showsCard: this.#showsCard,
-        cards: this.#cardsSent,
-        leftOut: this.#leftOut.map((missing) => missing.layerId),
-      },
+      feed: this.#air.stats(this.#show?.canvas, this.#pacer.missedTicks, nowMs),
       frameMs: this.#frameMs,
       liveFrames: this.#ledger.open,
       inputs,

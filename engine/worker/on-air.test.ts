@@ -1,0 +1,143 @@
+// What goes to the feed, picture by picture: with a camera, without it, and when drawing fails.
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import { inputSourceId } from '../../core/plan/plan-frame.ts'
+import { newShow } from '../../core/show/create.ts'
+import { FrameLedger } from './frame-ledger.ts'
+import { OnAir } from './on-air.ts'
+import { SourceBook } from './source-book.ts'
+
+// The card and the plain walls are painted by the browser, which is not here.
+vi.mock('./still-sources.ts', () => {
+  const flat = (value: number): RgbaPicture => ({ format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4).fill(value) })
+  return {
+    holdingCardPicture: () => flat(CARD),
+    colourPicture: () => flat(0),
+    stillFrame: (still: { picture: RgbaPicture }) => ({ picture: still.picture, version: 1, isLive: false }),
+    textPicture: () => ({ picture: flat(0), isOpaque: false }),
+  }
+})
+const CARD = 9
+
+class FakeFrame {
+  readonly data: Uint8Array
+  constructor(from: Uint8Array | FakeFrame) {
+    this.data = from instanceof FakeFrame ? from.data : Uint8Array.from(from)
+  }
+  clone() {
+    return new FakeFrame(this)
+  }
+  close() {
+    return undefined
+  }
+}
+
+/** A show with one camera, an executor whose pictures carry their number, and a feed that keeps what was written. */
+function onAir() {
+  vi.stubGlobal('VideoFrame', FakeFrame)
+  let ids = 0
+  const show = newShow('Morning', { scene: 'Opening', camera: 'Camera', wall: 'Wall' }, () => `id-${(ids += 1)}`)
+  const cameraId = inputSourceId(show.inputs.find((input) => input.kind === 'camera')!.id)
+  const book = new SourceBook(() => Promise.reject(new Error('no pictures here')), { onChange: () => air.invalidate(), onAssetFailed: () => undefined })
+  const drawing = { isBroken: false, drawn: 100 }
+  const executor = {
+    name: 'cpu' as const,
+    render: (): RgbaPicture => {
+      if (drawing.isBroken) throw new Error('out of memory')
+      drawing.drawn += 1
+      return { format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4).fill(drawing.drawn) }
+    },
+    dispose: () => undefined,
+  }
+  const air: OnAir = new OnAir(executor, book, new FrameLedger(), (sourceId) => sourceId === cameraId)
+  const sent: number[] = []
+  const feed = new WritableStream<VideoFrame>({ write: (frame) => void sent.push((frame as unknown as FakeFrame).data[0]!) }, { highWaterMark: 100 })
+  book.follow(show)
+  let nowMs = 0
+  return {
+    air,
+    show,
+    drawing,
+    sent,
+    feed,
+    turnOnCamera: () => book.setLive(cameraId, { picture: { format: 'rgba', widthPx: 2, heightPx: 2, data: new Uint8Array(16) }, version: 1, isLive: true }),
+    turnOffCamera: () => book.remove(cameraId),
+    /** One tick of the loop, as the engine does it. */
+    tick: async () => {
+      nowMs += 33
+      let picture: RgbaPicture | null = null
+      try {
+        picture = air.makePicture(show, nowMs)
+      } catch {
+        air.coverFault(show, nowMs)
+      }
+      await new Promise((resolve) => setImmediate(resolve))
+      return picture
+    },
+    stats: () => air.stats(show.canvas, 5, nowMs),
+  }
+}
+
+afterEach(() => vi.unstubAllGlobals())
+
+describe('OnAir', () => {
+  it('sends the card until the camera has a picture, then the scene, and counts both', async () => {
+    const { air, feed, tick, sent, turnOnCamera, stats } = onAir()
+    air.openFeed(feed, 3)
+    await tick()
+    await tick()
+    expect(sent).toEqual([CARD, CARD])
+    turnOnCamera()
+    await tick()
+    expect(sent).toEqual([CARD, CARD, 101])
+    expect(stats()).toMatchObject({ isOpen: true, sent: 3, cards: 2, lost: 2, showsCard: false })
+  })
+
+  it('sends the last picture again for the first second without the camera, then the card', async () => {
+    const { air, feed, tick, sent, turnOnCamera, turnOffCamera } = onAir()
+    turnOnCamera()
+    air.openFeed(feed, 0)
+    await tick()
+    turnOffCamera()
+    for (let i = 0; i < 40; i += 1) await tick()
+    expect(sent).toHaveLength(41)
+    expect(sent.slice(0, 30)).toEqual(new Array(30).fill(101))
+    expect(sent.at(-1)).toBe(CARD)
+    expect(sent.filter((value) => value !== 101 && value !== CARD)).toEqual([])
+  })
+
+  it('sends the last whole picture again when drawing fails, the card when it keeps failing, and the scene once it is mended', async () => {
+    const { air, feed, tick, sent, drawing, turnOnCamera } = onAir()
+    turnOnCamera()
+    air.openFeed(feed, 0)
+    await tick()
+    drawing.isBroken = true
+    for (let i = 0; i < 32; i += 1) await tick()
+    expect(sent.slice(0, 31)).toEqual(new Array(31).fill(101))
+    expect(sent.slice(31)).toEqual([CARD, CARD])
+    expect(air.showsCard).toBe(true)
+    drawing.isBroken = false
+    await tick()
+    expect(sent.at(-1)).toBe(102)
+    expect(air.showsCard).toBe(false)
+  })
+
+  it('sends the card when the very first picture fails', async () => {
+    const { air, feed, tick, sent, drawing, turnOnCamera } = onAir()
+    turnOnCamera()
+    drawing.isBroken = true
+    air.openFeed(feed, 0)
+    await tick()
+    expect(sent).toEqual([CARD])
+  })
+
+  it('draws for the views without a feed, and covers a fault without one', async () => {
+    const { air, tick, sent, drawing, turnOnCamera } = onAir()
+    turnOnCamera()
+    expect((await tick())?.data[0]).toBe(101)
+    drawing.isBroken = true
+    expect(await tick()).toBeNull()
+    expect(sent).toEqual([])
+    expect(air.isFeedOpen).toBe(false)
+  })
+})

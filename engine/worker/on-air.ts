@@ -1,0 +1,145 @@
+// What the audience gets: the picture of the scene on air, the last one once more, or the holding card, written to the feed.
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { FramePlan, MissingPicture, SourceId } from '../../core/plan/frame-plan.ts'
+import { planFrame } from '../../core/plan/plan-frame.ts'
+import type { Show } from '../../core/show/show.ts'
+import type { Executor } from '../executor.ts'
+import type { EngineStats } from '../protocol.ts'
+import { AirJudge } from './air-judge.ts'
+import { FeedWriter } from './feed-writer.ts'
+import type { FrameLedger } from './frame-ledger.ts'
+import type { SourceBook } from './source-book.ts'
+import { holdingCardPicture } from './still-sources.ts'
+
+/** Frames that may fail one after the other, about a second, before the audience gets the card. */
+const FAULTS_BEFORE_CARD = 30
+
+export class OnAir {
+  /** The scene on air; null for the first one of the show. */
+  sceneId: string | null = null
+  readonly #executor: Executor
+  readonly #book: SourceBook
+  readonly #ledger: FrameLedger
+  readonly #judge = new AirJudge()
+  readonly #isCamera: (sourceId: SourceId) => boolean
+  #plan: FramePlan | null = null
+  #feed: FeedWriter | null = null
+  #card: { readonly key: string; readonly picture: RgbaPicture } | null = null
+  #showsCard = true
+  #leftOut: readonly MissingPicture[] = []
+  #faultsInARow = 0
+  #cardsSent = 0
+  #missedBeforeFeed = 0
+
+  constructor(executor: Executor, book: SourceBook, ledger: FrameLedger, isCamera: (sourceId: SourceId) => boolean) {
+    this.#executor = executor
+    this.#book = book
+    this.#ledger = ledger
+    this.#isCamera = isCamera
+  }
+
+  get isFeedOpen(): boolean {
+    return this.#feed !== null
+  }
+
+  get showsCard(): boolean {
+    return this.#showsCard
+  }
+
+  /** The sources that are drawn on air, from back to front; empty until the first picture is planned. */
+  get drawnSources(): readonly SourceId[] {
+    return this.#plan?.draws.map((draw) => draw.sourceId) ?? []
+  }
+
+  /** Opens the feed anew and counts from here on; `missedTicks` is what the loop had missed until now. */
+  openFeed(writable: WritableStream<VideoFrame>, missedTicks: number): void {
+    this.#feed?.close()
+    this.#feed = new FeedWriter(writable, this.#ledger)
+    this.#missedBeforeFeed = missedTicks
+    this.#cardsSent = 0
+  }
+
+  closeFeed(): void {
+    this.#feed?.close()
+    this.#feed = null
+  }
+
+  /** The show, the scene or a source changed: the next picture is planned afresh. */
+  invalidate(): void {
+    this.#plan = null
+  }
+
+  /** Makes the next picture and sends it. Null when the last one went out once more, because its scene is not whole yet. */
+  makePicture(show: Show, nowMs: number): RgbaPicture | null {
+    const picture = this.#nextPicture(show, nowMs)
+    if (picture === null) this.#repeatOrCard(show, nowMs)
+    else {
+      this.#feed?.send(picture, nowMs)
+      if (this.#showsCard) this.#cardsSent += 1
+    }
+    this.#faultsInARow = 0
+    return picture
+  }
+
+  /** A picture failed: the audience gets the last whole one again, and the card when that lasts. */
+  coverFault(show: Show | null, nowMs: number): void {
+    this.#faultsInARow += 1
+    const isLasting = this.#faultsInARow > FAULTS_BEFORE_CARD
+    if (show !== null && this.#feed !== null) {
+      if (isLasting) this.#sendCard(this.#feed, show, nowMs)
+      else this.#repeatOrCard(show, nowMs)
+    }
+    this.#showsCard ||= isLasting
+  }
+
+  /** What the page shows of the feed. `missedTicks` is what the loop has missed since it began. */
+  stats(canvas: Show['canvas'] | undefined, missedTicks: number, nowMs: number): EngineStats['feed'] {
+    const feed = this.#feed
+    return {
+      isOpen: feed !== null,
+      fps: feed?.meter.rate(nowMs) ?? 0,
+      sent: feed?.meter.total ?? 0,
+      lost: feed === null ? 0 : feed.dropped + missedTicks - this.#missedBeforeFeed,
+      widthPx: canvas?.widthPx ?? 0,
+      heightPx: canvas?.heightPx ?? 0,
+      showsCard: this.#showsCard,
+      cards: this.#cardsSent,
+      leftOut: this.#leftOut.map((missing) => missing.layerId),
+    }
+  }
+
+  #nextPicture(show: Show, nowMs: number): RgbaPicture | null {
+    const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
+    if (this.#plan === null) {
+      const plan = planFrame(show, scene, this.#book.infos)
+      this.#book.layOut(plan.texts)
+      this.#plan = plan
+    }
+    const plan = this.#plan
+    const verdict = this.#judge.judge(scene.id, plan, this.#isCamera, nowMs)
+    this.#leftOut = verdict === 'show' ? plan.missing : []
+    if (verdict === 'hold') return null
+    this.#showsCard = verdict === 'card'
+    return this.#showsCard ? this.#cardPicture(show) : this.#executor.render(plan, this.#book.frames)
+  }
+
+  /** The last picture once more; the card when there was none. */
+  #repeatOrCard(show: Show, nowMs: number): void {
+    if (this.#feed === null || this.#feed.repeat(nowMs)) return
+    this.#sendCard(this.#feed, show, nowMs)
+  }
+
+  #sendCard(feed: FeedWriter, show: Show, nowMs: number): void {
+    feed.send(this.#cardPicture(show), nowMs)
+    this.#cardsSent += 1
+  }
+
+  #cardPicture(show: Show): RgbaPicture {
+    const { widthPx, heightPx } = show.canvas
+    const key = `${widthPx}×${heightPx} ${show.holdingCard.title} ${show.holdingCard.detail}`
+    if (this.#card?.key !== key) {
+      this.#card = { key, picture: holdingCardPicture(widthPx, heightPx, show.holdingCard.title, show.holdingCard.detail) }
+    }
+    return this.#card.picture
+  }
+}
