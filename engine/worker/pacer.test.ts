@@ -110,3 +110,22 @@ it('goes on after a throw in the middle of a frame, on the clock and on the beat
   advance(1000)
   expect(ticks).toBeGreaterThan(before + 15)
 })
+
+it('goes on even when telling of a fault fails', () => {
+  const { clock, advance } = fakeClock()
+  let ticks = 0
+  const pacer = new Pacer(
+    clock,
+    () => {
+      ticks += 1
+      if (ticks === 2) throw new Error('a frame')
+    },
+    () => {
+      throw new Error('the page is gone')
+    },
+  )
+  pacer.start(30)
+  expect(() => advance(1000)).toThrow('the page is gone')
+  advance(1000)
+  expect(ticks).toBeGreaterThan(25)
+})

@@ -73,10 +73,11 @@ export const mutants = [
   { file: 'server/signal/signal-hub.ts', from: "webSocket.on('error',", to: "webSocket.on('pong',", test: 'server/signal/attack.test.ts' },
   {
     file: 'server/signal/signal-hub.ts',
-    from: "const [path = '', query = ''] = (request.url ?? '').split('?', 2)",
-    to: "const { pathname: path, search: query } = new URL(request.url ?? '/', 'http://localhost')",
+    from: "socket.on('error', (error) => this.#log.debug({ err: error }, 'an upgrade ended early'))",
+    to: '',
     test: 'server/signal/attack.test.ts',
   },
+  { file: 'server/signal/signal-hub.ts', from: '|| !allowed.includes(origin)', to: '', test: 'server/signal/attack.test.ts' },
   {
     file: 'server/signal/signal-hub.ts',
     from: 'meeting.sessions.size >= MOST_SESSIONS_A_PAGE',
