@@ -24,8 +24,11 @@ for (const signal of ['SIGINT', 'SIGTERM']) {
   })
 }
 
+/** A test that never ends has noticed as well. */
+const LONGEST_MS = 240_000
+
 function runNode(...args) {
-  return spawnSync(process.execPath, args, { cwd: rootDir, encoding: 'utf8' })
+  return spawnSync(process.execPath, args, { cwd: rootDir, encoding: 'utf8', timeout: LONGEST_MS, killSignal: 'SIGKILL' })
 }
 
 /** Whether the tests notice; an error of the tool itself is thrown. */

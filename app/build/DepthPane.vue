@@ -50,7 +50,7 @@ const what = computed(() => {
         :label="layer.name"
       />
     </div>
-    <div class="mt-3.5 h-[40px] pr-3 text-center leading-tight">
+    <div class="label mt-3 mr-3 h-[40px] px-1 pt-0.5 text-center leading-tight">
       <span class="block truncate font-semibold" :title="layer.name">{{ layer.name }}</span>
       <span class="flex items-center justify-center gap-1 text-[11.5px] text-soft">
         <EyeOff v-if="!layer.visible" :size="12" :aria-label="t('layer.hidden')" />
@@ -64,6 +64,15 @@ const what = computed(() => {
 <style scoped>
 .pane {
   perspective: 420px;
+}
+/* Its neighbour stands in front of a pane, so the ring goes around the name. */
+.pane:focus-visible {
+  outline: none;
+}
+.pane:focus-visible .label {
+  border-radius: 4px;
+  outline: 2px solid var(--brass);
+  outline-offset: -2px;
 }
 .flat {
   transform: rotateY(38deg);

@@ -36,12 +36,19 @@ export default {
   save: {
     saved: 'Saved',
     saving: 'Saving',
-    offline: 'Offline: kept in this browser',
-    unkept: 'Not kept: leave this tab open',
-    unkeptHelp:
-      'The server cannot be reached and this browser has no room to keep your changes. Leave this tab open: they are saved as soon as the server is back.',
-    filing: 'Changed elsewhere: making a copy',
-    refused: 'Not saved: {why}',
+    offline: 'Kept in this browser',
+    unkept: 'Not kept',
+    filing: 'Making a copy',
+    refused: 'Not saved',
+    help: {
+      saved: 'Every change is saved.',
+      saving: 'Changes are being saved.',
+      offline: 'The server cannot be reached. Changes are kept in this browser and saved as soon as the server is back.',
+      unkept:
+        'The server cannot be reached and this browser has no room to keep your changes. Leave this tab open: they are saved as soon as the server is back.',
+      filing: 'This show changed elsewhere. Your changes are going into a copy.',
+      refused: 'The server did not take the last changes: {why} Undo them, or change them and go on. They are kept in this browser.',
+    },
   },
   feed: {
     start: 'Start feed',

@@ -76,7 +76,7 @@ function rename(name: string): void {
     </nav>
     <span v-else></span>
 
-    <div class="flex items-center justify-end gap-1">
+    <div class="flex min-w-0 items-center justify-end gap-1">
       <template v-if="isInShow">
         <SaveNote class="mr-2" />
         <IconButton

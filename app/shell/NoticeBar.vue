@@ -24,7 +24,9 @@ const notice = computed(() => {
   if (route.name !== 'build' && route.name !== 'bench') return null
   if (engine.failure !== null) return { text: t('engine.failed', { reason: engine.failure }), act: t('engine.restart'), run: () => engine.restart() }
   if (!engine.canFeed) return { text: t('feed.unsupported'), act: null, run: () => undefined }
-  if (showStore.saveState.kind === 'unkept') return { text: t('save.unkeptHelp'), act: null, run: () => undefined }
+  const { saveState } = showStore
+  if (saveState.kind === 'unkept') return { text: t('save.help.unkept'), act: null, run: () => undefined }
+  if (saveState.kind === 'refused') return { text: t('save.help.refused', { why: saveState.why }), act: null, run: () => undefined }
   if (showStore.role === 'watching') return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: () => engine.takeOver() }
   if (engine.isFeedTaken) return { text: t('feed.taken'), act: t('errors.close'), run: () => (engine.isFeedTaken = false) }
   if (engine.hasRestarted) return { text: t('engine.restarted'), act: t('errors.close'), run: () => (engine.hasRestarted = false) }

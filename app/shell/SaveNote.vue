@@ -7,16 +7,16 @@ import { useShowStore } from '../show/show.store.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const icons = { saved: Check, saving: LoaderCircle, offline: CloudOff, unkept: TriangleAlert, filing: Copy, refused: TriangleAlert } as const
-const words = computed(() => {
+const help = computed(() => {
   const state = showStore.saveState
-  return state.kind === 'refused' ? t('save.refused', { why: state.why }) : t(`save.${state.kind}`)
+  return t(`save.help.${state.kind}`, state.kind === 'refused' ? { why: state.why } : {})
 })
 const isTrouble = computed(() => !['saved', 'saving'].includes(showStore.saveState.kind))
 </script>
 
 <template>
-  <span role="status" class="flex max-w-36 items-center min-[1240px]:max-w-52 gap-1" :class="isTrouble ? 'font-medium text-brass' : 'text-soft'" :title="words">
+  <span role="status" class="flex min-w-0 items-center gap-1" :class="isTrouble ? 'font-medium text-brass' : 'text-soft'" :title="help">
     <component :is="icons[showStore.saveState.kind]" :size="14" aria-hidden="true" class="shrink-0" />
-    <span class="truncate" :class="isTrouble ? '' : 'max-[1120px]:sr-only'">{{ words }}</span>
+    <span class="truncate" :class="isTrouble ? '' : 'max-[1120px]:sr-only'">{{ t(`save.${showStore.saveState.kind}`) }}</span>
   </span>
 </template>

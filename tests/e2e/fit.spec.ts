@@ -1,10 +1,16 @@
-// Nothing clips or overlaps on the bench, at every size and in both themes, with long names; everything works from the keyboard.
+// Nothing clips or overlaps on the bench and in the header, at every size and in both themes, with long names; everything works from the keyboard.
 import type { Page } from '@playwright/test'
-import { expect, openBench, test } from './studio.ts'
+import { expect, openBench, openStudio, test } from './studio.ts'
+
+const SIZES = [
+  [1024, 700],
+  [1280, 800],
+  [1920, 1080],
+] as const
 
 /** Text that is cut off without saying so, controls beyond their panel, and pairs of controls that cover each other. */
-function faultsOf(page: Page): Promise<string[]> {
-  return page.evaluate(() => {
+function faultsOf(page: Page, part = 'body'): Promise<string[]> {
+  return page.evaluate((part) => {
     const faults: string[] = []
     const nameOf = (element: Element) =>
       `${element.tagName.toLowerCase()} "${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}"`
@@ -14,7 +20,7 @@ function faultsOf(page: Page): Promise<string[]> {
     }
     if (document.documentElement.scrollWidth > innerWidth) faults.push('the page scrolls sideways')
     if (document.documentElement.scrollHeight > innerHeight) faults.push('the page scrolls')
-    const controls = [...document.querySelectorAll('button, a, input:not([type=file]), select')].filter(isShown)
+    const controls = [...document.querySelector(part)!.querySelectorAll('button, a, input:not([type=file]), select, header [role=status]')].filter(isShown)
     for (const control of controls) {
       const box = control.getBoundingClientRect()
       if (box.left < -1 || box.right > innerWidth + 1) faults.push(`${nameOf(control)} reaches beyond the window`)
@@ -40,7 +46,7 @@ function faultsOf(page: Page): Promise<string[]> {
       }
     }
     return faults
-  })
+  }, part)
 }
 
 test('nothing clips or collides on the bench at any size, in both themes, with long names', async ({ page, server }) => {
@@ -53,11 +59,7 @@ test('nothing clips or collides on the bench at any size, in both themes, with l
     const button = page.getByTestId(`step-${kind}`).getByRole('button').first()
     if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click()
   }
-  for (const [width, height] of [
-    [1024, 700],
-    [1280, 800],
-    [1920, 1080],
-  ] as const) {
+  for (const [width, height] of SIZES) {
     await page.setViewportSize({ width, height })
     for (const kind of ['crop', 'chromaKey', 'look']) {
       await open(kind)
@@ -65,6 +67,23 @@ test('nothing clips or collides on the bench at any size, in both themes, with l
     }
     await page.getByRole('button', { name: /theme/ }).click()
     expect(await faultsOf(page), `the other theme at ${width}×${height}`).toEqual([])
+  }
+})
+
+test('the header has room for a long name, a running feed and changes that cannot be saved', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  await server.shows.save(id, revision, { ...show, name: 'The very long evening above the second desk by the window' })
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(page.getByText(/no meeting yet/)).toBeVisible()
+  await page.route('**/api/shows/**', (route) => route.abort('connectionrefused'))
+  await page.locator('[data-layer="Class title"]').click()
+  await page.getByRole('textbox', { name: 'Line 1' }).fill('Waiting words')
+  const header = page.locator('header')
+  await expect(header.getByText('Kept in this browser')).toHaveCount(1)
+  for (const [width, height] of SIZES) {
+    await page.setViewportSize({ width, height })
+    expect(await faultsOf(page, 'header'), `at ${width}×${height}`).toEqual([])
   }
 })
 
