@@ -36,7 +36,7 @@ export default {
   save: {
     saved: 'Saved',
     saving: 'Saving',
-    offline: 'Kept in this browser',
+    offline: 'Kept here',
     unkept: 'Not kept',
     filing: 'Making a copy',
     refused: 'Not saved',

@@ -120,6 +120,10 @@ describe('OnAir', () => {
     await tick()
     expect(sent.at(-1)).toBe(102)
     expect(air.showsCard).toBe(false)
+    // A new fault counts from the start.
+    drawing.isBroken = true
+    await tick()
+    expect(sent.at(-1)).toBe(102)
   })
 
   it('sends the card when the very first picture fails', async () => {

@@ -36,6 +36,19 @@ describe('/api/shows', () => {
     expect((await callJson(`${shows}/${id}`)).body.show.name).toBe('Theirs')
   })
 
+  it('stores a save that is sent twice, because its answer was lost, once; another on the same revision is refused', async () => {
+    const id = await create()
+    const save = { baseRevision: 1, show: renameShow(show, 'Sent twice'), saveId: '0d3c0a5e-5f0b-4d5b-9d0e-6b1f4a4c7d11' }
+    for (let i = 0; i < 2; i += 1) {
+      const answer = await callJson(`${shows}/${id}`, 'PUT', save)
+      expect(answer.status).toBe(200)
+      expect(answer.body).toMatchObject({ revision: 2, saveId: save.saveId })
+    }
+    expect((await callJson(`${shows}/${id}/versions`)).body.versions).toHaveLength(2)
+    const other = { ...save, saveId: 'a6a1c8de-4f3e-4f0f-8f55-0e2f9a3b7c22' }
+    expect((await callJson(`${shows}/${id}`, 'PUT', other)).status).toBe(409)
+  })
+
   it('keeps the last fifty versions and can go back to any of them', async () => {
     const id = await create()
     for (let revision = 1; revision <= 55; revision += 1) {

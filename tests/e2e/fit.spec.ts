@@ -80,7 +80,7 @@ test('the header has room for a long name, a running feed and changes that canno
   await page.locator('[data-layer="Class title"]').click()
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Waiting words')
   const header = page.locator('header')
-  await expect(header.getByText('Kept in this browser')).toHaveCount(1)
+  await expect(header.getByText('Kept here', { exact: true })).toHaveCount(1)
   for (const [width, height] of SIZES) {
     await page.setViewportSize({ width, height })
     expect(await faultsOf(page, 'header'), `at ${width}×${height}`).toEqual([])

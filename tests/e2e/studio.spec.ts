@@ -68,7 +68,7 @@ test('says it is offline, keeps editing, and saves when the server is back', asy
   await page.route('**/api/shows/**', (route) => route.abort('connectionrefused'))
   await page.locator('[data-layer="Class title"]').click()
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Written while offline')
-  await expect(page.getByText('Kept in this browser')).toBeVisible()
+  await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
   // Even closing the tab loses nothing: what was kept is saved by the next.
   await page.unroute('**/api/shows/**')
   await page.reload()
@@ -163,7 +163,7 @@ test('the picture goes on while the server restarts, and edits are saved after i
     const before = await frames()
     await page.locator('[data-layer="Class title"]').click()
     await page.getByRole('textbox', { name: 'Line 1' }).fill('Typed without a server')
-    await expect(page.getByText('Kept in this browser')).toBeVisible()
+    await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
     await expect.poll(frames).toBeGreaterThan(before + 100)
   })
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()

@@ -67,6 +67,10 @@ export class World {
     return new Set([...this.#shows.values()].flatMap(({ doc }) => doc.tokens))
   }
 
+  showCount(): number {
+    return this.#shows.size
+  }
+
   leftInStorage(): string[] {
     return [...this.#storage.keys()]
   }
@@ -147,7 +151,7 @@ export class World {
     else if (dice < 0.8) this.isStorageFull = this.#random() < 0.3
     else if (dice < 0.84) this.crash(tab)
     else if (dice < 0.9) this.#takeOver(tab)
-    else if (dice < 0.96) this.#dropOrReconnect(tab)
+    else if (dice < 0.96) this.dropOrReconnect(tab)
     else this.#restartServer()
     await this.settle()
   }
@@ -156,7 +160,7 @@ export class World {
   async heal(): Promise<void> {
     this.network = 'up'
     this.isStorageFull = false
-    for (const tab of this.#tabs) if (tab.isAlive && !tab.isConnected) this.#dropOrReconnect(tab)
+    for (const tab of this.#tabs) if (tab.isAlive && !tab.isConnected) this.dropOrReconnect(tab)
     for (const tab of this.#tabs) if (this.#random() < 0.5) this.crash(tab)
     await this.runTimers()
     for (const tab of this.#tabs) this.crash(tab)
@@ -183,7 +187,8 @@ export class World {
     this.ask(tab, true)
   }
 
-  #dropOrReconnect(tab: Tab): void {
+  /** The tab loses its line to the server, or has it back. */
+  dropOrReconnect(tab: Tab): void {
     tab.isConnected = !tab.isConnected
     if (tab.isConnected) this.ask(tab, false)
     else this.#roles.leave(tab)

@@ -74,6 +74,25 @@ describe('saving, case by case', () => {
     expect(world.leftInStorage()).toEqual([])
   })
 
+  it('knows its own save whose answer was lost when the line is back: no copy is made of it', async () => {
+    const world = new World(3)
+    const tab = await world.openTab()
+    world.network = 'loseAnswers'
+    await world.edit(tab, 'a')
+    tab.session.saver.flush()
+    await world.settle()
+    expect(tab.session.saver.state.kind).toBe('offline')
+    world.network = 'up'
+    world.dropOrReconnect(tab)
+    world.dropOrReconnect(tab)
+    await world.settle()
+    expect(tab.session.saver.state.kind).toBe('saved')
+    await world.runTimers()
+    expect(world.showCount()).toBe(1)
+    expect(world.main().tokens).toEqual(['a'])
+    expect(world.leftInStorage()).toEqual([])
+  })
+
   it('leaves unsaved work of an open tab to that tab', async () => {
     const world = new World(2)
     const first = await world.openTab()

@@ -60,6 +60,8 @@ export const mutants = [
   },
   { file: 'engine/worker/air-judge.ts', from: '(had || !this.#isShown)', to: 'true', test: 'engine/worker/air-judge.test.ts' },
   { file: 'engine/worker/air-judge.ts', from: "if (isWaiting && this.#isShown) return 'hold'", to: '', test: 'engine/worker/air-judge.test.ts' },
+  { file: 'engine/worker/on-air.ts', from: 'this.#faultsInARow > FAULTS_BEFORE_CARD', to: 'this.#faultsInARow < 0', test: 'engine/worker/on-air.test.ts' },
+  { file: 'engine/worker/on-air.ts', from: '    this.#faultsInARow = 0\n', to: '', test: 'engine/worker/on-air.test.ts' },
   { file: 'engine/worker/pacer.ts', from: '} finally {\n      this.#arm()\n    }', to: '}\n    this.#arm()', test: 'engine/worker/pacer.test.ts' },
   {
     file: 'engine/worker/feed-writer.ts',
