@@ -42,7 +42,7 @@ describe('/api/shows', () => {
     for (let i = 0; i < 2; i += 1) {
       const answer = await callJson(`${shows}/${id}`, 'PUT', save)
       expect(answer.status).toBe(200)
-      expect(answer.body).toMatchObject({ revision: 2, saveId: save.saveId })
+      expect(answer.body).toMatchObject({ id, revision: 2 })
     }
     expect((await callJson(`${shows}/${id}/versions`)).body.versions).toHaveLength(2)
     const other = { ...save, saveId: 'a6a1c8de-4f3e-4f0f-8f55-0e2f9a3b7c22' }
