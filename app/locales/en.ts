@@ -1,8 +1,10 @@
+import { showsWords } from './shows-en.ts'
 import { lookWords, standinWords, stepWords } from './steps-en.ts'
 
 /** Every word a user reads. */
 export default {
   app: { name: 'Green Room' },
+  ...showsWords,
   nav: { bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   header: {
     undo: 'Undo {what}',
@@ -33,23 +35,6 @@ export default {
       failed: 'The graphics card could not do it. The processor makes the pictures.',
     },
   },
-  save: {
-    saved: 'Saved',
-    saving: 'Saving',
-    offline: 'Kept here',
-    unkept: 'Not kept',
-    filing: 'Making a copy',
-    refused: 'Not saved',
-    help: {
-      saved: 'Every change is saved.',
-      saving: 'Changes are being saved.',
-      offline: 'The server cannot be reached. Changes are kept in this browser and saved as soon as the server is back.',
-      unkept:
-        'The server cannot be reached and this browser has no room to keep your changes. Leave this tab open: they are saved as soon as the server is back.',
-      filing: 'This show changed elsewhere. Your changes are going into a copy.',
-      refused: 'The server did not take the last changes: {why} Undo them, or change them and go on. They are kept in this browser.',
-    },
-  },
   feed: {
     start: 'Start feed',
     stop: 'Stop feed',
@@ -67,51 +52,6 @@ export default {
     restarted: 'The picture engine did not answer and was started again.',
     faulted: 'One picture could not be made: {reason}. The last good one was shown instead.',
     assetFailed: 'A picture could not be shown: {reason}. Replace its file.',
-  },
-  tabs: {
-    readOnly: 'This show is open in another tab. Changes here would clash, so this tab only watches.',
-    takeOver: 'Edit here instead',
-  },
-  shows: {
-    title: 'Your shows',
-    intro: 'Everything you prepare for one occasion: its inputs, its scenes, its graphics.',
-    new: 'New show',
-    newName: 'New show',
-    open: 'Open',
-    copyName: '{name}, copy',
-    duplicate: 'Duplicate',
-    rename: 'Rename',
-    delete: 'Delete',
-    versions: 'Earlier versions',
-    scenes: 'no scenes | 1 scene | {count} scenes',
-    changed: 'changed {when}',
-    empty: 'No shows yet',
-    emptyHint: 'Make a new one: it starts with a camera before a plain wall.',
-    deleted: '{name} was deleted',
-    bringBack: 'Bring it back',
-    loadFailed: 'The shows could not be loaded. Is the Green Room server running? Trying again.',
-    nameLabel: 'Name of the show',
-    more: 'More for {name}',
-    notFound: 'This show is not here any more.',
-    unsavedCopy: '{name}, unsaved copy',
-    recovered: 'Changes this browser had kept are back.',
-    recoveredCopy: 'This show changed elsewhere since. The changes kept in this browser are in a copy, among your shows.',
-    caughtUp: 'This show changed in another tab. Here is its newest state.',
-    filed: 'This show changed elsewhere. Your changes are in a copy, among your shows.',
-    leftUnsaved: 'Changes kept in this browser could not be saved: {why}',
-    unreadable: 'This show cannot be read',
-    unreadableHint: 'Go back to an earlier version, or export it and delete it. Nothing else is affected.',
-    export: 'Export as it is',
-  },
-  versions: {
-    title: 'Earlier versions',
-    hint: 'The last 50 saved states. Going back makes a new version, so nothing is lost.',
-    now: 'now',
-    restore: 'Go back to this',
-    what: '{scenes} scenes, {layers} layers',
-    unreadable: 'cannot be read',
-    restored: 'Back at the version of {when}',
-    close: 'Close',
   },
   build: {
     scenes: 'Scenes',
