@@ -1,5 +1,5 @@
 import { clamp01, type FloatPicture } from '../../picture/float-picture.ts'
-import type { DenoiseSettings } from './index.ts'
+import type { DenoiseSettings } from './params.ts'
 
 /**
  * First in time: out = C + w·(P − C), P the frame before as it left this step; w = time up to `noise` codes of

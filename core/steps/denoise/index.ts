@@ -1,13 +1,7 @@
 import type { SpatialWork, StepDefinition } from '../step.ts'
 import { denoiseReference } from './cpu.ts'
-import { denoiseParams } from './params.ts'
+import { denoiseParams, type DenoiseSettings } from './params.ts'
 
-export interface DenoiseSettings {
-  readonly time: number
-  readonly space: number
-  /** 8-bit codes. */
-  readonly noise: number
-}
 export type DenoiseWork = SpatialWork<'denoise', DenoiseSettings>
 
 /** Calms the grain of a dim room. */

@@ -10,3 +10,10 @@ export const denoiseParams = {
   space: { type: 'number', min: 0, max: 1, step: 0.01, default: 0.4, unit: 'share' },
   noise: { type: 'number', min: 1, max: 24, step: 1, default: 6, unit: 'plain' },
 } as const satisfies ParamSpecs
+
+export interface DenoiseSettings {
+  readonly time: number
+  readonly space: number
+  /** 8-bit codes. */
+  readonly noise: number
+}

@@ -3,7 +3,7 @@ import { levelled } from '../../matte/levels.ts'
 import { EdgeSolver } from '../../matte/solve-edges.ts'
 import { featherPlane, spreadPlane } from '../../matte/spread.ts'
 import type { FloatPicture, Plane } from '../../picture/float-picture.ts'
-import type { MatteEdgeSettings } from './index.ts'
+import type { MatteEdgeSettings } from './params.ts'
 
 /** Detail or levels, specks and holes, choke, feather, in this order. */
 export function matteEdgeReference(picture: FloatPicture, settings: MatteEdgeSettings): FloatPicture {

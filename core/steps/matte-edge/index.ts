@@ -1,8 +1,7 @@
-import type { ParamsOf, SpatialWork, StepDefinition } from '../step.ts'
+import type { SpatialWork, StepDefinition } from '../step.ts'
 import { matteEdgeReference } from './cpu.ts'
-import { matteEdgeParams } from './params.ts'
+import { matteEdgeParams, type MatteEdgeSettings } from './params.ts'
 
-export type MatteEdgeSettings = ParamsOf<typeof matteEdgeParams>
 export type MatteEdgeWork = SpatialWork<'matteEdge', MatteEdgeSettings>
 
 /** Cleans the edge that a key has left. */

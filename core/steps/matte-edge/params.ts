@@ -1,4 +1,4 @@
-import type { ParamSpecs } from '../step.ts'
+import type { ParamSpecs, ParamsOf } from '../step.ts'
 
 /**
  * - black, white: opacity up to `black` becomes clear, from `white` on opaque
@@ -16,3 +16,5 @@ export const matteEdgeParams = {
   specks: { type: 'number', min: 0, max: 2000, step: 10, default: 0, unit: 'pixels' },
   holes: { type: 'number', min: 0, max: 5000, step: 10, default: 0, unit: 'pixels' },
 } as const satisfies ParamSpecs
+
+export type MatteEdgeSettings = ParamsOf<typeof matteEdgeParams>

@@ -4,7 +4,7 @@ import { guideMask, personOpacity, type GuidedMask } from '../../matte/person-ma
 import { blankPicture, type FloatPicture, type Plane } from '../../picture/float-picture.ts'
 import { halve } from '../../picture/halve.ts'
 import type { RgbaPicture } from '../../picture/picture.ts'
-import type { RoomSettings } from './index.ts'
+import type { RoomSettings } from './params.ts'
 
 /** How far the edge value may move the border, in guided opacity. */
 export const EDGE_REACH = 0.3

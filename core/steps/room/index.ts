@@ -1,15 +1,7 @@
-import type { RgbaPicture } from '../../picture/picture.ts'
 import type { SpatialWork, StepDefinition } from '../step.ts'
 import { roomReference } from './cpu.ts'
-import { roomParams } from './params.ts'
+import { roomParams, type RoomSettings } from './params.ts'
 
-export interface RoomSettings {
-  readonly effect: 'softened' | 'hidden' | 'replaced'
-  readonly softness: number
-  readonly edge: number
-  /** What takes the room's place; null while it is not there, which shows black. */
-  readonly picture: RgbaPicture | null
-}
 export type RoomWork = SpatialWork<'room', RoomSettings>
 
 /** Softens, hides or replaces the room behind the person, without a cloth. */

@@ -1,3 +1,4 @@
+import type { RgbaPicture } from '../../picture/picture.ts'
 import type { ParamSpecs } from '../step.ts'
 
 /**
@@ -12,3 +13,11 @@ export const roomParams = {
   edge: { type: 'number', min: -1, max: 1, step: 0.01, default: 0, unit: 'share' },
   input: { type: 'reference', to: 'input', default: '' },
 } as const satisfies ParamSpecs
+
+export interface RoomSettings {
+  readonly effect: 'softened' | 'hidden' | 'replaced'
+  readonly softness: number
+  readonly edge: number
+  /** What takes the room's place; null while it is not there, which shows black. */
+  readonly picture: RgbaPicture | null
+}

@@ -1,7 +1,7 @@
 import { luma709 } from '../../colour/luma.ts'
 import { convolvePlane, gaussianTaps } from '../../filter/gaussian.ts'
 import { clamp01, type FloatPicture } from '../../picture/float-picture.ts'
-import type { SharpenSettings } from './index.ts'
+import type { SharpenSettings } from './params.ts'
 
 /** Unsharp mask: the amount to add for a value, its blurred neighbourhood and a threshold that is taken off the detail. */
 export function unsharpDetail(value: number, blurred: number, amount: number, threshold: number): number {

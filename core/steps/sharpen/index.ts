@@ -1,13 +1,7 @@
 import type { SpatialWork, StepDefinition } from '../step.ts'
 import { sharpenReference } from './cpu.ts'
-import { sharpenParams } from './params.ts'
+import { sharpenParams, type SharpenSettings } from './params.ts'
 
-export interface SharpenSettings {
-  readonly amount: number
-  /** σ in pixels. */
-  readonly radius: number
-  readonly threshold: number
-}
 export type SharpenWork = SpatialWork<'sharpen', SharpenSettings>
 
 /** Makes fine detail crisper. */
