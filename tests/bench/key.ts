@@ -9,7 +9,7 @@ import { treatReference } from '../../core/render/treat-reference.ts'
 import type { Heap } from '../../engine/cpu/heap.ts'
 import { treatStill } from '../../engine/cpu/treat-still.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
-import type { StandinCamera } from '../../core/show/show.ts'
+import { standinCameras } from '../../core/show/show.ts'
 import { findKey, solvedCalls } from '../../core/solve/find-key.ts'
 import { plainContext } from '../../core/steps/chain.ts'
 import { chromaKey } from '../../core/steps/chroma-key/index.ts'
@@ -46,18 +46,8 @@ export interface KeyBench {
 }
 
 const FRAME_TIMES = [2200, 8200, 5500]
-const CLOTHS: readonly StandinCamera[] = [
-  'cloth',
-  'evenCloth',
-  'unevenCloth',
-  'creasedCloth',
-  'noisyCloth',
-  'blueCloth',
-  'heavySpill',
-  'warmLight',
-  'dimLight',
-  'darkNoisyCloth',
-]
+/** Every stand-in that sits before a cloth. */
+const CLOTHS = standinCameras.filter((standin) => !['whiteWall', 'untidyRoom', 'table'].includes(standin))
 const CROP: StepCall = { kind: 'crop', params: { left: 13, top: 0, right: 10, bottom: 0, feather: 0 } }
 
 /** A picture with what is true of it. */
