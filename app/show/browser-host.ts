@@ -32,6 +32,9 @@ export function browserHost(copyName: (name: string) => string): SessionHost {
       const { held = [] } = (await navigator.locks?.query()) ?? {}
       return held.some((lock) => lock.name === lockOf(id))
     },
+    untilTabGone: async (id) => {
+      await navigator.locks?.request(lockOf(id), { mode: 'shared' }, () => undefined)
+    },
     storage: localStorage,
     makeId,
     nowMs: () => Date.now(),

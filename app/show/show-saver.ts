@@ -131,6 +131,8 @@ export class ShowSaver {
    * it if it builds on it, and is filed as a copy if not. Says whether the show to work on is now the stored one.
    */
   rebase(stored: StoredState): boolean {
+    // Asked for before a save of this tab was stored, answered after it.
+    if (stored.revision < this.#base) return false
     if (this.unsaved === null) {
       this.#base = stored.revision
       return true

@@ -28,6 +28,8 @@ export interface SessionHost extends SaveHost {
   readonly tabId: string
   /** Whether the tab that kept something is still open, and will save it itself. */
   readonly isTabAlive: (tabId: string) => Promise<boolean>
+  /** Resolves when that tab is gone; at once if it is. */
+  readonly untilTabGone: (tabId: string) => Promise<void>
 }
 
 export interface SessionEvents {
@@ -51,6 +53,8 @@ export class ShowSession {
   /** Grows with every change of role, so that what was begun under an earlier one ends. */
   #turn = 0
   #isClosed = false
+  /** Open tabs whose end is awaited: what they leave unsaved is then taken up. */
+  readonly #awaited = new Set<string>()
 
   constructor(host: SessionHost, showId: string, stored: StoredState, events: SessionEvents) {
     this.showId = showId
@@ -118,28 +122,50 @@ export class ShowSession {
     if (stored === null) return
     const wasAt = this.saver.revision
     if (this.saver.rebase(stored) && stored.revision !== wasAt) this.#events.onShow(stored.show, 'caughtUp')
-    await this.#recover(turn, stored)
+    const open = await this.#recover(turn, stored)
     if (turn !== this.#turn) return
     this.#setRole('editing')
     for (const run of this.#waiting.splice(0)) run()
+    for (const tabId of open) void this.#recoverWhenGone(tabId)
   }
 
-  /** Takes up what tabs that are gone left unsaved: on top of the show if it builds on it, as a copy if not. */
-  async #recover(turn: number, stored: StoredState): Promise<void> {
+  /** Takes up what tabs that are gone left unsaved. Returns the tabs that are open still and have something unsaved. */
+  async #recover(turn: number, stored: StoredState): Promise<string[]> {
+    const open: string[] = []
     for (const found of findKept(this.#host.storage, this.showId, this.#host.tabId)) {
-      if (await this.#host.isTabAlive(found.tabId)) continue
-      if (turn !== this.#turn) return
-      const { kept, key } = found
-      const forget = () => this.#host.storage.removeItem(key)
-      const buildsOnIt = kept.baseRevision === stored.revision || (kept.saveId !== null && kept.saveId === stored.saveId)
-      if (isSame(kept.show, stored.show)) {
-        forget()
-      } else if (buildsOnIt && this.saver.unsaved === null && this.saver.revision === stored.revision) {
-        this.#events.onShow(kept.show, 'recovered')
-        this.saver.push(kept.show, forget)
-      } else {
-        await this.#fileLeftover(turn, found, forget)
-      }
+      const isAlive = await this.#host.isTabAlive(found.tabId)
+      if (turn !== this.#turn) return []
+      if (isAlive) open.push(found.tabId)
+      else await this.#takeUp(turn, found, stored)
+    }
+    return open
+  }
+
+  /** A tab that is closing seems open for a moment longer than its line to the server. */
+  async #recoverWhenGone(tabId: string): Promise<void> {
+    if (this.#awaited.has(tabId)) return
+    this.#awaited.add(tabId)
+    await this.#host.untilTabGone(tabId)
+    this.#awaited.delete(tabId)
+    if (this.#isClosed || this.#role !== 'editing') return
+    const turn = this.#turn
+    const stored = await this.#insist(turn, () => this.#host.get(this.showId))
+    const found = findKept(this.#host.storage, this.showId, this.#host.tabId).find((one) => one.tabId === tabId)
+    if (stored !== null && found !== undefined) await this.#takeUp(turn, found, stored)
+  }
+
+  /** On top of the show if it builds on it, as a copy if not. */
+  async #takeUp(turn: number, found: FoundShow, stored: StoredState): Promise<void> {
+    const { kept, key } = found
+    const forget = () => this.#host.storage.removeItem(key)
+    const buildsOnIt = kept.baseRevision === stored.revision || (kept.saveId !== null && kept.saveId === stored.saveId)
+    if (isSame(kept.show, stored.show)) {
+      forget()
+    } else if (buildsOnIt && this.saver.unsaved === null && this.saver.revision === stored.revision) {
+      this.#events.onShow(kept.show, 'recovered')
+      this.saver.push(kept.show, forget)
+    } else {
+      await this.#fileLeftover(turn, found, forget)
     }
   }
 

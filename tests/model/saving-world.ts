@@ -27,6 +27,8 @@ export interface Tab {
   readonly session: ShowSession
   current: Doc
   isAlive: boolean
+  /** The browser may go on taking a tab for open for a while after its line to the server has ended. */
+  seemsOpen: boolean
   isConnected: boolean
   isEditor: boolean
   /** Everything typed here, in order. */
@@ -50,6 +52,7 @@ export class World {
   readonly #storage = new Map<string, string>()
   readonly #timers = new Map<number, { readonly tab: Tab | null; readonly run: () => void }>()
   readonly #tabs: Tab[] = []
+  readonly #awaitingEnd: { readonly tabId: string; readonly resolve: () => void }[] = []
   #roles: EditorRoles<Tab>
   #ids = 0
 
@@ -101,7 +104,7 @@ export class World {
         if (made.tab!.isAlive && made.tab!.isConnected) this.#roles.yield(made.tab!, SHOW_ID)
       },
     })
-    const tab: Tab = { id, session, current: first.doc, isAlive: true, isConnected: true, isEditor: false, typed: [] }
+    const tab: Tab = { id, session, current: first.doc, isAlive: true, seemsOpen: true, isConnected: true, isEditor: false, typed: [] }
     made.tab = tab
     this.#tabs.push(tab)
     this.ask(tab, false)
@@ -127,7 +130,7 @@ export class World {
   }
 
   /** The tab's process ends without a word. */
-  crash(tab: Tab): void {
+  crash(tab: Tab, isNoticed: 'now' | 'later' | 'never' = this.#random() < 0.5 ? 'now' : 'later'): void {
     if (!tab.isAlive) return
     tab.isAlive = false
     this.events.push('crash')
@@ -138,6 +141,14 @@ export class World {
       for (const token of tab.typed) if (!stored.has(token)) this.excusablyLost.add(token)
     }
     if (tab.isConnected) this.#roles.leave(tab)
+    if (isNoticed === 'now') this.noticeEnd(tab)
+    else if (isNoticed === 'later') this.#setTimer(null, () => this.noticeEnd(tab))
+  }
+
+  /** The browser notices that a crashed tab is gone. */
+  noticeEnd(tab: Tab): void {
+    tab.seemsOpen = false
+    for (const { resolve } of this.#awaitingEnd.filter((one) => one.tabId === tab.id)) resolve()
   }
 
   async act(): Promise<void> {
@@ -241,12 +252,17 @@ export class World {
           if (!this.#shows.has(copyId)) this.#shows.set(copyId, { revision: 1, saveId: null, doc: asDoc(show) })
         }),
       judge: (error) => error as Verdict,
-      isTabAlive: async (id) => this.#tabs.some((other) => other.id === id && other.isAlive),
+      isTabAlive: async (id) => this.#seemsOpen(id),
+      untilTabGone: (id) => (this.#seemsOpen(id) ? new Promise((resolve) => this.#awaitingEnd.push({ tabId: id, resolve })) : Promise.resolve()),
       makeId: () => this.#id(),
       nowMs: () => (this.#ids += 1),
       setTimer: (run) => this.#setTimer(tab(), run),
       clearTimer: (timer) => this.#timers.delete(timer),
     }
+  }
+
+  #seemsOpen(tabId: string): boolean {
+    return this.#tabs.some((tab) => tab.id === tabId && tab.seemsOpen)
   }
 
   /** A call over the network: it may be lost on the way there or on the way back. A dead tab hears nothing. */

@@ -106,6 +106,45 @@ describe('saving, case by case', () => {
     expect(world.storedTokens()).toContain('a')
   })
 
+  it('takes up the work of a tab whose end is noticed after another became the editor', async () => {
+    const world = new World(2)
+    const first = await world.openTab()
+    const second = await world.openTab()
+    world.network = 'down'
+    await world.edit(first, 'a')
+    world.network = 'up'
+    world.crash(first, 'never')
+    await world.settle()
+    expect(second.session.role).toBe('editing')
+    expect(world.storedTokens()).not.toContain('a')
+    world.noticeEnd(first)
+    await world.settle()
+    await world.edit(second, 'b')
+    await world.runTimers()
+    expect(world.main().tokens).toEqual(['a', 'b'])
+    expect(world.showCount()).toBe(1)
+    expect(world.leftInStorage()).toEqual([])
+  })
+
+  it('files as a copy what is found late, when the show has gone on', async () => {
+    const world = new World(2)
+    const first = await world.openTab()
+    const second = await world.openTab()
+    world.network = 'down'
+    await world.edit(first, 'a')
+    world.network = 'up'
+    world.crash(first, 'never')
+    await world.settle()
+    await world.edit(second, 'b')
+    await world.runTimers()
+    world.noticeEnd(first)
+    await world.settle()
+    await world.runTimers()
+    expect(world.main().tokens).toEqual(['b'])
+    expect(world.storedTokens()).toContain('a')
+    expect(world.leftInStorage()).toEqual([])
+  })
+
   it('says that an edit is not kept when the browser has no room, and saves it all the same', async () => {
     const world = new World(3)
     const tab = await world.openTab()
