@@ -1,29 +1,67 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import { Toaster } from 'vue-sonner'
 import AppHeader from './shell/AppHeader.vue'
 import NoticeBar from './shell/NoticeBar.vue'
+import { announcement } from './shell/announce.ts'
+import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './shell/use-shortcuts.ts'
 import { useTheme } from './shell/use-theme.ts'
 
 useShortcuts()
+usePageTitle()
 const { theme } = useTheme()
+const route = useRoute()
+/** As wide as the list of inputs on the bench; elsewhere the strip below has room for more. */
+const toastWidth = computed(() => (route.name === 'bench' ? '168px' : '320px'))
 </script>
 
 <template>
-  <div class="grid h-full min-h-[600px] min-w-[960px] grid-rows-[52px_auto_minmax(0,1fr)] overflow-hidden">
+  <div class="app-frame" :style="{ '--toast-width': toastWidth }">
     <AppHeader />
     <NoticeBar />
     <RouterView />
   </div>
-  <Toaster position="bottom-center" :theme="theme === 'blackout' ? 'dark' : 'light'" :toast-options="{ class: 'gr-toast' }" />
+  <p class="sr-only" role="status" aria-live="polite">{{ announcement }}</p>
+  <!-- At the lower left, over the inputs or the depth strip: never over a picture that is being judged. -->
+  <Toaster
+    position="bottom-left"
+    :offset="8"
+    :gap="6"
+    :visible-toasts="2"
+    :style="{ '--toast-width': toastWidth }"
+    :theme="theme === 'blackout' ? 'dark' : 'light'"
+    :toast-options="{ class: 'gr-toast' }"
+  />
 </template>
 
 <style>
+.app-frame {
+  display: grid;
+  grid-template-rows: 44px auto minmax(0, 1fr);
+  height: 100%;
+  overflow: hidden;
+}
+/* A small or strongly enlarged window: everything stands under each other, and the page scrolls. */
+@media (max-width: 819px), (max-height: 519px) {
+  .app-frame {
+    grid-template-rows: auto auto auto;
+    height: auto;
+    overflow: visible;
+  }
+}
+[data-sonner-toaster],
+.gr-toast[data-sonner-toast] {
+  width: var(--toast-width) !important;
+}
 .gr-toast[data-sonner-toast] {
   background: var(--ink);
   color: var(--paper);
   border: 0;
-  font: 13px/1.4 var(--font-text);
+  padding: 8px 10px !important;
+  font: 12.5px/1.35 var(--font-text);
+  flex-wrap: wrap;
 }
 .gr-toast [data-button] {
   background: transparent !important;

@@ -1,4 +1,5 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { nextTick } from 'vue'
+import { createRouter, createWebHistory, type RouteLocationNormalized } from 'vue-router'
 import { api } from './show/api.ts'
 
 const LAST_SHOW_KEY = 'green-room:last-show'
@@ -6,6 +7,12 @@ const LAST_SHOW_KEY = 'green-room:last-show'
 /** Remembers which show to open first next time. */
 export function rememberShow(showId: string): void {
   localStorage.setItem(LAST_SHOW_KEY, showId)
+}
+
+/** One word of a link's query. */
+function queryOf(route: RouteLocationNormalized, name: string): string | undefined {
+  const value = route.query[name]
+  return typeof value === 'string' ? value : undefined
 }
 
 export const router = createRouter({
@@ -24,8 +31,24 @@ export const router = createRouter({
       },
     },
     { path: '/shows', name: 'shows', component: () => import('./shows/ShowsView.vue') },
-    { path: '/show/:showId/build', name: 'build', component: () => import('./build/BuildView.vue'), props: true },
-    { path: '/show/:showId/bench/:inputId?', name: 'bench', component: () => import('./bench/BenchView.vue'), props: true },
+    {
+      path: '/show/:showId/build',
+      name: 'build',
+      component: () => import('./build/BuildView.vue'),
+      props: (route) => ({ ...route.params, sceneId: queryOf(route, 'scene'), layerId: queryOf(route, 'layer') }),
+    },
+    {
+      path: '/show/:showId/bench/:inputId?',
+      name: 'bench',
+      component: () => import('./bench/BenchView.vue'),
+      props: (route) => ({ ...route.params, sceneId: queryOf(route, 'scene'), layerId: queryOf(route, 'layer'), stepId: queryOf(route, 'step') }),
+    },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
+})
+
+// A view that opens takes the focus, so that the Tab key begins there and a screen reader reads its heading.
+router.afterEach((to, from) => {
+  if (from.name === undefined || to.path === from.path || from.name === to.name) return
+  void nextTick(() => document.querySelector<HTMLElement>('main')?.focus({ preventScroll: true }))
 })

@@ -4,6 +4,7 @@ import type { KeyFigures } from '../core/matte/figures.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
 import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
 import type { Show } from '../core/show/show.ts'
+import type { FaceFile } from '../core/text/typefaces.ts'
 import type { ExecutorPin, ExecutorState } from './executors.ts'
 
 /** A layer of a scene. */
@@ -39,13 +40,6 @@ export interface PersonFiles {
   readonly modelUrl: string
 }
 
-export interface FontFile {
-  readonly family: string
-  readonly url: string
-  /** CSS weight range, for example "200 800". */
-  readonly weights: string
-}
-
 /** Where a camera's frames come from: a device's track, or a stand-in that posts buffers. */
 export type CameraSupply = { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> } | { readonly type: 'port'; readonly port: MessagePort }
 
@@ -53,13 +47,14 @@ export type ToEngine =
   | {
       readonly type: 'start'
       readonly wasmUrl: string
-      readonly fonts: readonly FontFile[]
+      readonly fonts: readonly FaceFile[]
       readonly assetUrlPrefix: string
       readonly personFiles: PersonFiles
       readonly pin: ExecutorPin
     }
-  | { readonly type: 'show'; readonly show: Show }
-  | { readonly type: 'onAir'; readonly sceneId: string }
+  /** The open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
+  | { readonly type: 'show'; readonly show: Show; readonly held: Show | null; readonly onAirId: string | null }
+  | { readonly type: 'onAir'; readonly sceneId: string | null }
   | { readonly type: 'camera'; readonly inputId: string; readonly supply: CameraSupply }
   | { readonly type: 'cameraGone'; readonly inputId: string }
   | { readonly type: 'openView'; readonly viewId: string; readonly canvas: OffscreenCanvas; readonly request: ViewRequest }
@@ -94,7 +89,10 @@ export interface EngineStats {
     readonly isOpen: boolean
     readonly fps: number
     readonly sent: number
+    /** Frames that the feed dropped or that came too late, since its first picture. */
     readonly lost: number
+    /** Those of the last minute. */
+    readonly lostLastMinute: number
     readonly widthPx: number
     readonly heightPx: number
     readonly showsCard: boolean

@@ -2,7 +2,13 @@
 // One of a few, side by side.
 import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 
-defineProps<{ modelValue: T; label: string; choices: readonly { readonly value: T; readonly label: string }[]; disabled?: boolean }>()
+defineProps<{
+  modelValue: T
+  label: string
+  /** `isOff`: it cannot be chosen now; `detail` says why. */
+  choices: readonly { readonly value: T; readonly label: string; readonly isOff?: boolean; readonly detail?: string }[]
+  disabled?: boolean
+}>()
 const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
 </script>
 
@@ -11,14 +17,22 @@ const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
     :model-value="modelValue"
     :aria-label="label"
     :disabled="disabled"
-    class="inline-flex rounded-lg border border-line bg-sunk p-0.5"
+    class="inline-flex max-w-full min-w-0 rounded-lg border border-line bg-sunk p-0.5"
     @update:model-value="emit('update:modelValue', $event)"
   >
-    <RadioGroupOption v-for="choice in choices" v-slot="{ checked }" :key="choice.value" :value="choice.value" as="template">
+    <RadioGroupOption
+      v-for="choice in choices"
+      v-slot="{ checked, disabled: isOff }"
+      :key="choice.value"
+      :value="choice.value"
+      :disabled="choice.isOff === true"
+      as="template"
+    >
       <button
         type="button"
-        class="rounded-md px-2.5 py-1 font-medium transition-colors duration-150"
-        :class="checked ? 'bg-raised text-ink shadow-sm' : 'text-soft hover:text-ink'"
+        class="min-h-6 min-w-0 truncate rounded-md px-2 py-0.5 font-medium transition-colors duration-150"
+        :class="checked ? 'bg-raised text-ink shadow-sm' : isOff ? 'cursor-default text-soft opacity-60' : 'text-soft hover:text-ink'"
+        :title="choice.detail ?? choice.label"
       >
         {{ choice.label }}
       </button>

@@ -21,7 +21,7 @@ function commit(): void {
       :value="modelValue"
       :aria-label="label"
       :disabled="disabled"
-      class="swatch h-5 w-7 shrink-0 cursor-pointer rounded border border-line"
+      class="swatch h-6 w-7 shrink-0 cursor-pointer rounded border border-line"
       @input="emit('update:modelValue', ($event.target as HTMLInputElement).value)"
     />
     <input
@@ -31,7 +31,8 @@ function commit(): void {
       :disabled="disabled"
       maxlength="7"
       spellcheck="false"
-      class="w-17 rounded border border-transparent bg-transparent px-1 font-num text-[12px] hover:border-line"
+      class="min-h-6 w-17 rounded @max-[230px]:hidden border border-transparent bg-transparent px-1 font-num text-[12px] hover:border-line"
+      :data-undo="draft === null || draft === modelValue ? 'show' : undefined"
       @focus="draft = modelValue"
       @input="draft = ($event.target as HTMLInputElement).value"
       @blur="commit"

@@ -40,6 +40,26 @@ describe('NumberField', () => {
     expect(input.element.value).toBe('0.5 st')
   })
 
+  it('says nothing when it was only visited, or left at what it shows of a finer value', async () => {
+    const { input, values } = field({ modelValue: 0.512, step: 0.05 })
+    await input.trigger('focus')
+    expect(input.attributes('data-undo')).toBe('show')
+    await input.trigger('blur')
+    await input.trigger('focus')
+    await input.setValue('0.51')
+    await input.trigger('keydown', { key: 'Enter' })
+    expect(values()).toEqual([])
+  })
+
+  it('leaves Ctrl+Z to the show once what was typed is taken', async () => {
+    const { input } = field()
+    await input.trigger('focus')
+    await input.setValue('2')
+    expect(input.attributes('data-undo')).toBeUndefined()
+    await input.trigger('keydown', { key: 'Enter' })
+    expect(input.attributes('data-undo')).toBe('show')
+  })
+
   it('steps with the arrow keys, ten at a time with Shift', async () => {
     const { input, values } = field()
     await input.trigger('keydown', { key: 'ArrowUp' })

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { useScrub } from './use-scrub.ts'
 
 const props = defineProps<{ modelValue: number; label: string; min: number; max: number; step: number; unit?: string; isBare?: boolean; disabled?: boolean }>()
-const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: number]; done: [] }>()
 
 const draft = ref<string | null>(null)
 const digits = computed(() => Math.max(0, Math.ceil(-Math.log10(props.step) - 1e-9)))
@@ -22,19 +22,26 @@ function parse(text: string): number | null {
 
 function set(value: number): void {
   const rounded = Math.round(value / props.step) * props.step
-  emit('update:modelValue', Math.min(props.max, Math.max(props.min, Number(rounded.toFixed(6)))))
+  const next = Math.min(props.max, Math.max(props.min, Number(rounded.toFixed(6))))
+  if (next !== props.modelValue) emit('update:modelValue', next)
 }
 
+/** A field that was only visited changes nothing: what it shows may be rounded. */
+const isUntouched = computed(() => draft.value === null || draft.value === format(props.modelValue))
+
 function commit(): void {
-  const value = draft.value === null ? null : parse(draft.value)
+  const value = isUntouched.value ? null : parse(draft.value ?? '')
   draft.value = null
   if (value !== null) set(value)
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (event.key === 'Enter') commit()
-  else if (event.key === 'Escape') draft.value = null
-  else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+  if (event.key === 'Enter') {
+    commit()
+    emit('done')
+  }
+  if (event.key === 'Escape') draft.value = null
+  if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
     event.preventDefault()
     draft.value = null
     set(props.modelValue + (event.key === 'ArrowUp' ? 1 : -1) * props.step * (event.shiftKey ? 10 : 1))
@@ -56,8 +63,9 @@ const onPointerDown = useScrub((steps) => set(props.modelValue + steps * props.s
     :aria-valuemax="max"
     :aria-valuetext="shown"
     :aria-invalid="isWrong"
+    :data-undo="isUntouched ? 'show' : undefined"
     :disabled="disabled"
-    class="w-full min-w-0 cursor-ew-resize rounded-[5px] border px-1.5 py-1 font-num text-[12px] tabular-nums focus:cursor-text"
+    class="min-h-6 w-full min-w-0 cursor-ew-resize rounded-[5px] border px-1.5 py-1 font-num text-[12px] tabular-nums focus:cursor-text"
     :class="[isBare ? 'border-transparent bg-transparent text-right hover:border-line' : 'border-line bg-raised', isWrong ? 'border-tally!' : '']"
     @focus="draft = format(modelValue)"
     @input="draft = ($event.target as HTMLInputElement).value"

@@ -1,11 +1,34 @@
 <script setup lang="ts">
-// A named slider with its number beside it. Double click brings the usual value back.
-import { computed } from 'vue'
+// A named slider with its number beside it, one stop of the Tab key: typing a number on the slider goes into the field. A double
+// click, or Delete, brings the usual value back.
+import { computed, useTemplateRef } from 'vue'
 import NumberField from './NumberField.vue'
 
 const props = defineProps<{ modelValue: number; label: string; min: number; max: number; step: number; unit?: string; usual?: number; disabled?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 const share = computed(() => `${((props.modelValue - props.min) / (props.max - props.min)) * 100}%`)
+
+const row = useTemplateRef<HTMLDivElement>('row')
+const part = (selector: string) => row.value?.querySelector<HTMLInputElement>(selector)
+
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === 'Delete' && props.usual !== undefined) emit('update:modelValue', props.usual)
+  else if (event.key === 'Enter') startTyping()
+  else if (/^[-\d.,]$/.test(event.key)) startTyping(event.key)
+  else return
+  event.preventDefault()
+}
+
+/** Goes to the number; the first key replaces it. */
+function startTyping(first?: string): void {
+  const field = part('[role=spinbutton]')
+  field?.focus()
+  field?.select()
+  if (first === undefined || field === null || field === undefined) return
+  field.value = first
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+}
 
 function onInput(event: Event): void {
   emit('update:modelValue', Number((event.target as HTMLInputElement).value))
@@ -13,7 +36,7 @@ function onInput(event: Event): void {
 </script>
 
 <template>
-  <div class="grid grid-cols-[76px_1fr_64px] items-center gap-2" :class="disabled ? 'opacity-50' : ''">
+  <div ref="row" class="grid min-h-6 grid-cols-[minmax(52px,76px)_minmax(40px,1fr)_60px] items-center gap-2" :class="disabled ? 'opacity-50' : ''">
     <span class="truncate" :title="label">{{ label }}</span>
     <input
       type="range"
@@ -26,6 +49,7 @@ function onInput(event: Event): void {
       :value="modelValue"
       :disabled="disabled"
       @input="onInput"
+      @keydown="onKey"
       @dblclick="usual !== undefined && emit('update:modelValue', usual)"
     />
     <NumberField
@@ -37,6 +61,8 @@ function onInput(event: Event): void {
       :unit="unit"
       :disabled="disabled"
       is-bare
+      tabindex="-1"
+      @done="part('[type=range]')?.focus()"
       @update:model-value="emit('update:modelValue', $event)"
     />
   </div>
@@ -46,7 +72,7 @@ function onInput(event: Event): void {
 .slider {
   appearance: none;
   width: 100%;
-  height: 18px;
+  height: 24px;
   background: transparent;
   cursor: pointer;
 }

@@ -10,10 +10,11 @@ const emit = defineEmits<{ 'update:modelValue': [value: boolean] }>()
     :model-value="modelValue"
     :disabled="disabled"
     :aria-label="label"
-    class="relative h-4 w-7 shrink-0 rounded-full transition-colors duration-150 disabled:opacity-50"
-    :class="modelValue ? 'bg-green' : 'bg-line'"
+    class="group grid size-7 h-6 shrink-0 place-items-center rounded-full disabled:opacity-50"
     @update:model-value="emit('update:modelValue', $event)"
   >
-    <span class="absolute top-0.5 size-3 rounded-full bg-white shadow-sm transition-[left] duration-150" :class="modelValue ? 'left-3.5' : 'left-0.5'"></span>
+    <span class="relative h-4 w-7 rounded-full transition-colors duration-150" :class="modelValue ? 'bg-green' : 'bg-soft'">
+      <span class="absolute top-0.5 size-3 rounded-full bg-white shadow-sm transition-[left] duration-150" :class="modelValue ? 'left-3.5' : 'left-0.5'"></span>
+    </span>
   </Switch>
 </template>

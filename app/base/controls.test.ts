@@ -6,6 +6,7 @@ import ActionMenu from './ActionMenu.vue'
 import ChoiceBar from './ChoiceBar.vue'
 import ColourField from './ColourField.vue'
 import InlineName from './InlineName.vue'
+import SelectMenu from './SelectMenu.vue'
 import SliderRow from './SliderRow.vue'
 import ToggleSwitch from './ToggleSwitch.vue'
 
@@ -18,6 +19,49 @@ describe('SliderRow', () => {
     await slider.setValue('2')
     await slider.trigger('dblclick')
     expect(wrapper.emitted('update:modelValue')).toEqual([[2], [1]])
+  })
+})
+
+describe('SliderRow by keyboard', () => {
+  const props = { label: 'Gamma', modelValue: 1.4, min: 0.4, max: 2.5, step: 0.01, unit: '×', usual: 1 }
+  it('is one stop of the Tab key; a digit goes into the number, Enter takes it and comes back, Delete brings the usual value', async () => {
+    const wrapper = mount(SliderRow, { props, attachTo: document.body })
+    const slider = wrapper.get<HTMLInputElement>('input[type=range]')
+    const number = wrapper.get<HTMLInputElement>('[role=spinbutton]')
+    expect([slider.element.tabIndex, number.element.tabIndex]).toEqual([0, -1])
+    slider.element.focus()
+    await slider.trigger('keydown', { key: '2' })
+    expect(document.activeElement).toBe(number.element)
+    await number.setValue('2.2')
+    await number.trigger('keydown', { key: 'Enter' })
+    expect(document.activeElement).toBe(slider.element)
+    await slider.trigger('keydown', { key: 'Delete' })
+    expect(wrapper.emitted('update:modelValue')).toEqual([[2.2], [1]])
+    wrapper.unmount()
+  })
+})
+
+describe('SelectMenu', () => {
+  it('is our own list box: opens, marks what is chosen, and gives what is pressed', async () => {
+    const options = [
+      { value: 'fit', label: 'Fit' },
+      { value: 2, label: '200 %' },
+      { value: 4, label: '400 %', isOff: true, detail: 'Not now' },
+    ]
+    const wrapper = mount(SelectMenu, { props: { modelValue: 'fit', label: 'Zoom', options }, attachTo: document.body })
+    const button = wrapper.get('button')
+    expect(button.attributes('aria-label')).toBe('Zoom: Fit')
+    await button.trigger('click')
+    const items = [...document.querySelectorAll<HTMLElement>('[role=option]')]
+    expect(items.map((item) => [item.getAttribute('aria-selected'), item.getAttribute('aria-disabled')])).toEqual([
+      ['true', null],
+      ['false', null],
+      ['false', 'true'],
+    ])
+    items[2]!.click()
+    items[1]!.click()
+    expect(wrapper.emitted('update:modelValue')).toEqual([[2]])
+    wrapper.unmount()
   })
 })
 
@@ -89,10 +133,11 @@ describe('ActionMenu', () => {
     ]
     const wrapper = mount(ActionMenu, { props: { actions, label: 'Add' }, slots: { default: 'Add' }, attachTo: document.body })
     await wrapper.get('button').trigger('click')
-    expect(wrapper.text()).toContain('Something new')
-    const [text, camera] = wrapper.findAll('[role=menuitem]')
-    expect(camera!.attributes('disabled')).toBeDefined()
-    await text!.trigger('click')
+    // The list lies over everything else, at the end of the page.
+    expect(document.body.textContent).toContain('Something new')
+    const [text, camera] = document.querySelectorAll<HTMLButtonElement>('[role=menuitem]')
+    expect(camera!.disabled).toBe(true)
+    text!.click()
     expect(ran).toEqual(['text'])
     wrapper.unmount()
   })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Eye, Snowflake } from 'lucide-vue-next'
 import { onKeyStroke, useElementSize } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, toRef, useTemplateRef } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Input } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
@@ -17,6 +17,7 @@ import SplitDivider from './SplitDivider.vue'
 import { usePick } from './use-pick.ts'
 
 const props = defineProps<{ input: Input | null }>()
+const emit = defineEmits<{ addCamera: [] }>()
 const { t } = useI18n()
 const engine = useEngineStore()
 const bench = useBenchStore()
@@ -25,7 +26,7 @@ const { width: wellWidth, height: wellHeight } = useElementSize(well)
 const { pickingStep, isPicking, pickAt } = usePick(toRef(props, 'input'))
 const divider = ref(0.5)
 const pointer = ref<{ readonly x: number; readonly y: number } | null>(null)
-const MARGIN_PX = 20
+const MARGIN_PX = 10
 
 const modes = computed(() => (['before', 'split', 'after', 'matte'] as const).map((value) => ({ value, label: t(`bench.${value}`) })))
 const backings = computed(() => (['checker', 'warning', 'white', 'black'] as const).map((value) => ({ value, label: t(`bench.backings.${value}`) })))
@@ -67,6 +68,30 @@ const hint = computed(() => {
 })
 
 onKeyStroke('Escape', () => (bench.pickingStepId = null))
+
+const KEY_STEP = 0.005
+const KEY_LEAP = 0.05
+const picture = useTemplateRef<HTMLDivElement>('picture')
+
+// Picking begins in the middle, so that the arrow keys can take the glass from there.
+watch(isPicking, async (is) => {
+  if (!is) return
+  pointer.value ??= { x: 0.5, y: 0.5 }
+  await nextTick()
+  picture.value?.focus({ preventScroll: true })
+})
+
+function onPickKey(event: KeyboardEvent): void {
+  if (!isPicking.value || pointer.value === null) return
+  const by = event.shiftKey ? KEY_LEAP : KEY_STEP
+  const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }
+  const move = moves[event.key]
+  const within = (value: number) => Math.min(0.999, Math.max(0.001, value))
+  if (event.key === 'Enter' || event.key === ' ') void pickAt(pointer.value.x, pointer.value.y)
+  else if (move !== undefined) pointer.value = { x: within(pointer.value.x + move[0]), y: within(pointer.value.y + move[1]) }
+  else return
+  event.preventDefault()
+}
 onBeforeUnmount(() => {
   bench.pickingStepId = null
   if (bench.isFrozen && props.input !== null) engine.freeze(props.input.id, false)
@@ -75,9 +100,9 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <section class="grid min-h-0 min-w-0 grid-rows-[44px_minmax(0,1fr)]">
-    <div class="flex min-w-0 items-center gap-2 bg-sunk px-3">
-      <ChoiceBar v-model="bench.mode" :label="t('bench.view')" :choices="modes" />
+  <section class="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]" :aria-label="t('bench.view')">
+    <div class="flex min-h-10 min-w-0 flex-wrap items-center gap-x-2 gap-y-1 bg-sunk px-2.5 py-1">
+      <ChoiceBar v-model="bench.mode" :label="t('bench.viewAs')" :choices="modes" />
       <SelectMenu v-if="mode === 'split' || mode === 'after'" v-model="bench.backing" :label="t('bench.backing')" :options="backings" />
       <span class="flex-1"></span>
       <BaseButton
@@ -100,7 +125,7 @@ onBeforeUnmount(() => {
       </BaseButton>
       <SelectMenu v-model="bench.zoom" class="shrink-0" :label="t('bench.zoom')" :options="zooms" />
     </div>
-    <div class="relative grid min-h-0">
+    <div class="bench-well relative grid min-h-0">
       <p
         v-if="hint"
         class="pointer-events-none absolute inset-x-0 bottom-3 z-10 mx-auto w-fit max-w-[92%] rounded-md bg-black/75 px-3 py-1.5 text-center text-[#f5f1e8]"
@@ -114,16 +139,23 @@ onBeforeUnmount(() => {
         :class="bench.zoom === 'fit' ? 'place-items-center' : ''"
         :tabindex="bench.zoom === 'fit' ? -1 : 0"
       >
-        <EmptyState v-if="input === null" class="text-[#e9e6dd]" :title="t('bench.empty')" :hint="t('bench.emptyHint')" />
+        <EmptyState v-if="input === null" class="text-[#e9e6dd]" :title="t('bench.empty')" :hint="t('bench.emptyHint')">
+          <BaseButton class="text-ink" @click="emit('addCamera')">{{ t('bench.addStandin') }}</BaseButton>
+        </EmptyState>
         <div
           v-else
+          ref="picture"
           class="relative m-auto shrink-0 overflow-hidden"
+          :tabindex="isPicking ? 0 : undefined"
+          :role="isPicking ? 'application' : undefined"
+          :aria-label="isPicking ? t('bench.pickKeys') : undefined"
+          @keydown="onPickKey"
           :class="[isPicking ? 'cursor-crosshair' : '', scale > 1 ? 'pixelated' : '']"
           :style="pictureStyle"
           data-testid="bench-picture"
           @click="onClick"
           @pointermove="pointer = shareAt($event)"
-          @pointerleave="pointer = null"
+          @pointerleave="isPicking || (pointer = null)"
         >
           <LivePicture
             v-if="mode !== 'before'"
@@ -160,6 +192,11 @@ onBeforeUnmount(() => {
 </template>
 
 <style scoped>
+@media (max-width: 819px), (max-height: 519px) {
+  .bench-well {
+    height: 56vw;
+  }
+}
 .pixelated :deep(canvas) {
   image-rendering: pixelated;
 }

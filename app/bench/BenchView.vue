@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { newCamera } from '../../core/show/create.ts'
+import { addInput } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { makeId } from '../show/make-id.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import BenchPicture from './BenchPicture.vue'
@@ -9,7 +13,15 @@ import ChainPanel from './ChainPanel.vue'
 import InputList from './InputList.vue'
 import ScopeStrip from './scopes/ScopeStrip.vue'
 
-const props = defineProps<{ showId: string; inputId?: string }>()
+const props = defineProps<{
+  showId: string
+  inputId?: string
+  /** The layer whose own steps a link leads to. */
+  sceneId?: string
+  layerId?: string
+  stepId?: string
+}>()
+const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
 const bench = useBenchStore()
@@ -20,25 +32,65 @@ const inputs = computed(() => (showStore.show?.inputs ?? []).filter((input) => i
 const input = computed(() => inputs.value.find((candidate) => candidate.id === props.inputId) ?? inputs.value[0] ?? null)
 
 watch(
-  () => input.value?.id ?? null,
-  (inputId) => {
+  [() => input.value?.id ?? null, () => props.layerId],
+  ([inputId, layerId]) => {
     bench.inputId = inputId
-    bench.layer = null
+    const layer = showStore.show?.scenes.find((scene) => scene.id === props.sceneId)?.layers.find((candidate) => candidate.id === layerId)
+    bench.layer = layer?.kind === 'input' && layer.inputId === inputId ? { sceneId: props.sceneId!, layerId: layer.id } : null
   },
   { immediate: true },
 )
 watch([() => bench.inputId, () => bench.layer], ([inputId, layer]) => engine.watchScopes(inputId, layer), { immediate: true })
 onBeforeUnmount(() => engine.watchScopes(null, null))
+
+function addCamera(): void {
+  const camera = newCamera(t('build.newCameraName'), { type: 'standin', standin: 'cloth' }, showStore.show!.canvas, makeId)
+  showStore.edit(t('edits.addInput', { name: camera.name }), (show) => addInput(show, camera))
+}
+
+/** The colour of the cloth that is keyed out. */
+const cloth = computed(() => {
+  const key = input.value?.treatment.find((step) => step.on && step.kind === 'chromaKey')
+  return key?.kind === 'chromaKey' ? key.params.colour : null
+})
 </script>
 
 <template>
-  <main v-if="showStore.show" class="grid min-h-0 grid-cols-[184px_minmax(0,1fr)_318px]">
-    <InputList class="border-r border-line" :inputs="inputs" :selected-id="input?.id ?? null" />
-    <div class="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
-      <BenchPicture :key="input?.id" :input="input" />
-      <ScopeStrip v-if="input" :scopes="engine.scopes" />
+  <main v-if="showStore.show" tabindex="-1" class="bench">
+    <h1 class="sr-only">{{ t('bench.heading', { show: showStore.show.name }) }}</h1>
+    <InputList class="bench-inputs border-r border-line" :inputs="inputs" :selected-id="input?.id ?? null" />
+    <div class="bench-picture grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
+      <BenchPicture :key="input?.id" :input="input" @add-camera="addCamera" />
+      <ScopeStrip v-if="input" :scopes="engine.scopes" :cloth="cloth" />
     </div>
-    <ChainPanel class="border-l border-line" :input="input" />
+    <ChainPanel class="bench-chain border-l border-line" :input="input" :step-id="stepId ?? null" />
   </main>
-  <main v-else></main>
+  <main v-else tabindex="-1"></main>
 </template>
+
+<style>
+.bench {
+  display: grid;
+  min-height: 0;
+  grid-template: 'inputs picture chain' minmax(0, 1fr) / 184px minmax(0, 1fr) clamp(286px, 24.8vw, 400px);
+}
+.bench-inputs {
+  grid-area: inputs;
+}
+.bench-picture {
+  grid-area: picture;
+}
+.bench-chain {
+  grid-area: chain;
+}
+@media (min-width: 820px) and (max-width: 1179px) {
+  .bench {
+    grid-template-columns: 132px minmax(0, 1fr) 286px;
+  }
+}
+@media (max-width: 819px), (max-height: 519px) {
+  .bench {
+    grid-template: 'picture' auto 'chain' auto 'inputs' auto / minmax(0, 1fr);
+  }
+}
+</style>

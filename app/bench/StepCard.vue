@@ -55,7 +55,9 @@ function reset(): void {
 }
 
 function remove(): void {
-  showStore.edit(t('edits.removeStep'), (show) => changeTreatment(show, props.home, (chain) => chain.filter((step) => step.id !== props.step.id)))
+  showStore.edit(t('edits.removeStep', { name: name.value }), (show) =>
+    changeTreatment(show, props.home, (chain) => chain.filter((step) => step.id !== props.step.id)),
+  )
 }
 
 /** The step with its values, in another input's treatment too. */
@@ -87,7 +89,8 @@ async function measureAndHold(): Promise<void> {
     toast.error(t('bench.noGrey'))
     return
   }
-  showStore.edit(name.value, (show) => setStepParams(show, props.home, props.step.id, params))
+  // A step whose tool is used is wanted.
+  showStore.edit(name.value, (show) => setStepParams(switchStep(show, props.home, props.step.id, true), props.home, props.step.id, params))
   toast(t('bench.held', { kelvin: params.temperature, tint: params.tint }))
 }
 </script>
@@ -101,9 +104,9 @@ async function measureAndHold(): Promise<void> {
   >
     <div class="flex items-center gap-1.5">
       <GripVertical :size="14" class="grip shrink-0 cursor-grab text-soft" aria-hidden="true" />
-      <button type="button" class="flex min-w-0 flex-1 items-center gap-2 text-left" :aria-expanded="isOpen" @click="emit('toggle')">
+      <button type="button" class="flex min-h-6 min-w-0 flex-1 items-center gap-2 text-left" :aria-expanded="isOpen" @click="emit('toggle')">
         <span class="shrink-0 font-semibold" :class="step.on ? '' : 'text-soft'">{{ name }}</span>
-        <span v-if="!isOpen" class="ml-auto truncate font-num text-[11.5px] text-soft tabular-nums">{{ words.summaryOf(step) }}</span>
+        <span v-if="!isOpen" class="ml-auto min-w-0 truncate text-[11.5px] text-soft" :title="words.summaryOf(step)">{{ words.summaryOf(step) }}</span>
       </button>
       <ToggleSwitch
         :model-value="step.on"
@@ -139,8 +142,7 @@ async function measureAndHold(): Promise<void> {
       <div class="relative mt-2 flex items-center gap-0.5">
         <BaseButton kind="quiet" class="-ml-2" :icon="RotateCcw" @click="reset">{{ t('bench.resetStep', { step: name }) }}</BaseButton>
         <span class="flex-1"></span>
-        <!-- The list hangs from the row, which is as wide as the panel lets it be. -->
-        <ActionMenu v-if="copies.length > 0" class="static!" :actions="copies" :label="t('bench.copyStep', { step: name })" align="right" is-icon>
+        <ActionMenu v-if="copies.length > 0" :actions="copies" :label="t('bench.copyStep', { step: name })" align="right" is-icon>
           <Copy :size="14" :stroke-width="1.8" aria-hidden="true" />
         </ActionMenu>
         <IconButton v-if="moveLabel" :icon="ArrowLeftRight" size="small" :label="moveLabel" @click="emit('moveHome')" />

@@ -39,14 +39,14 @@ describe('words of steps', () => {
   const words = inside(useStepWords)
 
   it('sum a step up by what is not usual, shares as percent', () => {
-    expect(words.summaryOf(stepWith('tone', { exposure: 0.15, contrast: 1.04 }))).toBe('0.15 · 1.04')
-    expect(words.summaryOf(stepWith('crop', { left: 13, right: 10 }))).toBe('13 · 10')
-    expect(words.summaryOf(stepWith('chromaKey', { tolerance: 0.3 }))).toBe('30')
+    expect(words.summaryOf(stepWith('tone', { exposure: 0.15, contrast: 1.04 }))).toBe('exposure 0.15\u202fst, contrast 1.04\u202f×')
+    expect(words.summaryOf(stepWith('crop', { left: 13, right: 10 }))).toBe('left 13\u202f%, right 10\u202f%')
+    expect(words.summaryOf(stepWith('chromaKey', { tolerance: 0.3 }))).toBe('tolerance 30\u202f%')
   })
 
   it('name looks and what becomes of the room', () => {
-    expect(words.summaryOf(stepWith('look', { look: 'inkwell', amount: 0.6 }))).toBe('Inkwell · 60 %')
-    expect(words.summaryOf(stepWith('look', { look: 'a'.repeat(64), amount: 1 }))).toMatch(/ · 100 %$/)
+    expect(words.summaryOf(stepWith('look', { look: 'inkwell', amount: 0.6 }))).toBe('Inkwell, 60 %')
+    expect(words.summaryOf(stepWith('look', { look: 'a'.repeat(64), amount: 1 }))).toMatch(/, 100 %$/)
     expect(words.summaryOf(stepWith('room', { effect: 'softened' }))).toBe('Softened')
   })
 
@@ -78,11 +78,13 @@ describe('StepValues', () => {
     expect(mountFor(stepWith('spill', { replace: 'neutral' })).html()).not.toContain('#c9d2cc')
   })
 
-  it('does not offer a cloth that was never measured', () => {
+  it('shows that a cloth can be fitted and measured, and offers it once it was', () => {
     const offered = (params: Readonly<Record<string, ParamValue>>) =>
       mountFor(stepWith('chromaKey', params))
         .findAll('[role=radio]')
+        .filter((choice) => choice.attributes('aria-disabled') !== 'true')
         .map((choice) => choice.text())
+    expect(mountFor(stepWith('chromaKey')).text()).toContain('Fitted: comes with Find it for me.')
     expect(offered({})).toHaveLength(1)
     expect(offered({ plate: 'a'.repeat(64) })).toHaveLength(2)
     expect(offered({ plate: 'a'.repeat(64), surface: new Array<number>(SURFACE_NUMBERS).fill(0) })).toHaveLength(3)
@@ -116,25 +118,45 @@ function scopesOf(key: Scopes['key']): Scopes {
 
 describe('the scope strip', () => {
   const figuresOf = (scopes: Scopes | null) => {
-    const wrapper = mount(ScopeStrip, { props: { scopes }, global: { ...plugins(), stubs: { HistogramScope: true, WaveformScope: true, VectorScope: true } } })
+    const wrapper = mount(ScopeStrip, {
+      props: { scopes, cloth: '#2bb552' },
+      global: { ...plugins(), stubs: { HistogramScope: true, WaveformScope: true, VectorScope: true } },
+    })
     return Object.fromEntries(
-      ['fringe', 'see', 'veil', 'clipped'].map((id) => {
-        const value = wrapper.get(`[data-testid=figure-${id}] dd`)
-        return [id, { text: value.text(), isMarked: value.classes().includes('text-brass') }]
+      ['fringe', 'seeThrough', 'veil', 'clipped'].map((id) => {
+        const row = wrapper.get(`[data-testid=figure-${id}] button`)
+        const word = row.find('[data-word]')
+        const isMarked = word.exists() && word.text() === '· too much' && word.classes().includes('text-brass')
+        return [id, { text: row.get('[data-figure]').text(), isMarked, words: row.text() }]
       }),
     )
   }
 
   it('shows dashes without a picture or a key', () => {
     expect(Object.values(figuresOf(null)).map(({ text }) => text)).toEqual(['–', '–', '–', '–'])
-    expect(figuresOf(scopesOf(null))).toMatchObject({ fringe: { text: '–' }, clipped: { text: '50 %', isMarked: true } })
+    expect(figuresOf(scopesOf(null))).toMatchObject({ fringe: { text: '–' }, clipped: { text: '50\u202f%', isMarked: true } })
   })
 
   it('marks figures that are worse than they should be', () => {
-    const good = figuresOf(scopesOf({ fringe: 0.4, seeThrough: 0.0005, veil: 0.001, unsure: 0.02 }))
-    expect(good).toMatchObject({ fringe: { text: '0.4', isMarked: false }, see: { text: '0.1 %', isMarked: false }, veil: { isMarked: false } })
-    const bad = figuresOf(scopesOf({ fringe: 3.1, seeThrough: 0.02, veil: 0.2, unsure: 0.1 }))
-    expect(bad).toMatchObject({ fringe: { text: '3.1', isMarked: true }, see: { text: '2.0 %', isMarked: true }, veil: { text: '20 %', isMarked: true } })
+    const good = figuresOf(scopesOf({ fringe: 0.4, seeThrough: 0.0005, veil: 0.001, unsure: 0.02, presenter: 0.2 }))
+    expect(good).toMatchObject({ fringe: { text: '0.4', isMarked: false }, seeThrough: { text: '0.1\u202f%', isMarked: false }, veil: { isMarked: false } })
+    const bad = figuresOf(scopesOf({ fringe: 3.1, seeThrough: 0.02, veil: 0.2, unsure: 0.1, presenter: 0.2 }))
+    expect(bad).toMatchObject({
+      fringe: { text: '3.1', isMarked: true },
+      seeThrough: { text: '2.0\u202f%', isMarked: true },
+      veil: { text: '20\u202f%', isMarked: true },
+    })
+    expect(good['fringe']!.words.replace(/\s+/g, ' ')).toBe('Green edge 0.4 · good (up to 2)')
+  })
+
+  it('says that nobody is left instead of praising an empty picture', () => {
+    const scopes = scopesOf({ fringe: 0, seeThrough: 0, veil: 0, unsure: 0, presenter: 0.0004 })
+    const wrapper = mount(ScopeStrip, {
+      props: { scopes, cloth: '#2bb552' },
+      global: { ...plugins(), stubs: { HistogramScope: true, WaveformScope: true, VectorScope: true } },
+    })
+    expect(wrapper.get('[role=status]').text()).toBe('Nobody left in the picture')
+    expect(figuresOf(scopes)).toMatchObject({ fringe: { text: '–' }, seeThrough: { text: '–' }, veil: { text: '–' } })
   })
 })
 

@@ -1,16 +1,20 @@
 // "Find it for me" and the empty cloth: asks the solver's worker, and puts what it finds into the chain as one edit.
-import { onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { parseHex } from '../../core/colour/hex.ts'
-import type { KeyFigures } from '../../core/matte/figures.ts'
+import { newStep } from '../../core/show/create.ts'
+import { LEAST_PRESENTER, type KeyFigures } from '../../core/matte/figures.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { activeSteps } from '../../core/plan/plan-frame.ts'
-import { putSteps, setStepParams, treatmentAt } from '../../core/show/edits.ts'
+import { addStep, putSteps, setStepParams, switchStep, treatmentAt, type TreatmentHome } from '../../core/show/edits.ts'
 import type { Step } from '../../core/show/show.ts'
+import type { ClothEnds } from '../../core/solve/cloth-ends.ts'
 import { solvedCalls, type KeySolution } from '../../core/solve/find-key.ts'
 import type { FromSolver, SolveRequest } from '../../engine/solver/solver.worker.ts'
 import { engineFiles } from '../engine/engine-files.ts'
+import { useEngineStore } from '../engine/engine.store.ts'
+import { announce } from '../shell/announce.ts'
 import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -22,21 +26,48 @@ const SECOND_MS = 1000
 
 type KeyStep = Extract<Step, { kind: 'chromaKey' }>
 
-export function useFindKey(step: () => KeyStep) {
+/** `home`, when it is not the bench's own: where the key that is to be found stands. */
+export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | null = null) {
   const { t } = useI18n()
   const showStore = useShowStore()
+  const engine = useEngineStore()
   const bench = useBenchStore()
   const { grabBefore } = useGrab()
   /** Share done, 0..1; null when nothing runs. */
   const progress = ref<number | null>(null)
-  const figures = shallowRef<{ readonly before: KeyFigures; readonly after: KeyFigures } | null>(null)
+  const figures = shallowRef<{ readonly before: KeyFigures | null; readonly after: KeyFigures } | null>(null)
+  /** What the sides should lose; null when nothing. */
+  const ends = shallowRef<ClothEnds | null>(null)
+  const isNobodyLeft = computed(() => figures.value !== null && figures.value.after.presenter < LEAST_PRESENTER)
+  const homeNow = (): TreatmentHome => home?.() ?? bench.home
   /** Seconds until the empty cloth is taken; null when none is asked for. */
   const countdown = ref<number | null>(null)
   let worker: Worker | null = null
   let timer: number | null = null
 
+  /** The picture before a step of the home in hand. */
+  function grabFor(stepId: string) {
+    const at = homeNow()
+    return at.type === 'input' ? engine.grab(at.inputId, stepId, null) : grabBefore(stepId)
+  }
+
+  /** Crops what the search saw beside the cloth, on top of what is cropped already. */
+  function cropEnds(): void {
+    const found = ends.value
+    if (found === null) return
+    const at = homeNow()
+    showStore.edit(t('key.cropEnds'), (show) => {
+      const known = treatmentAt(show, at).find((one) => one.kind === 'crop')
+      const crop = known ?? newStep('crop', makeId)
+      const withCrop = known === undefined ? addStep(show, at, crop) : switchStep(show, at, crop.id, true)
+      const params = crop.kind === 'crop' && crop.on ? crop.params : { left: 0, right: 0 }
+      return setStepParams(withCrop, at, crop.id, { left: Math.max(params.left, found.left), right: Math.max(params.right, found.right) })
+    })
+    ends.value = null
+  }
+
   async function find(): Promise<void> {
-    const picture = await grabBefore(step().id)
+    const picture = await grabFor(step().id)
     if (picture === null) {
       toast.error(t('bench.noPicture'))
       return
@@ -47,7 +78,7 @@ export function useFindKey(step: () => KeyStep) {
     worker = solving
     solving.onmessage = ({ data }: MessageEvent<FromSolver>) => receive(data)
     solving.onerror = (event) => receive({ type: 'failed', reason: event.message })
-    const chain = treatmentAt(showStore.show!, bench.home)
+    const chain = treatmentAt(showStore.show!, homeNow())
     const before = activeSteps(chain).filter((call) => ['denoise', 'chromaKey', 'matteEdge', 'spill'].includes(call.kind))
     solving.postMessage({
       wasmUrl: engineFiles.wasmUrl,
@@ -82,9 +113,11 @@ export function useFindKey(step: () => KeyStep) {
 
   function take(solution: KeySolution): void {
     const solved = solvedCalls(solution).map((call) => ({ id: makeId(), on: true, ...call })) as Step[]
-    const { home } = bench
-    showStore.edit(t('key.find'), (show) => putSteps(show, home, solved))
+    const at = homeNow()
+    showStore.edit(t('key.find'), (show) => putSteps(show, at, solved))
     figures.value = { before: solution.before, after: solution.after }
+    ends.value = solution.ends
+    announce(t('key.found'))
   }
 
   /** Stops a search; the chain stays as it is. */
@@ -116,15 +149,15 @@ export function useFindKey(step: () => KeyStep) {
   }
 
   async function keepPlate(): Promise<void> {
-    const picture = await grabBefore(step().id)
+    const picture = await grabFor(step().id)
     if (picture === null) {
       toast.error(t('bench.noPicture'))
       return
     }
     try {
       const asset = await api.addAsset(await pngOf(picture, 'empty-cloth.png'))
-      const { home } = bench
-      showStore.edit(t('key.plate'), (show) => setStepParams(show, home, step().id, { plate: asset.hash, backdrop: 'plate' }))
+      const at = homeNow()
+      showStore.edit(t('key.plate'), (show) => setStepParams(switchStep(show, at, step().id, true), at, step().id, { plate: asset.hash, backdrop: 'plate' }))
       toast(t('key.plateTaken'))
     } catch (error) {
       toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))
@@ -135,5 +168,5 @@ export function useFindKey(step: () => KeyStep) {
     cancel()
     stopCountdown()
   })
-  return { progress, figures, countdown, find, cancel, takePlate, stopCountdown }
+  return { progress, figures, ends, isNobodyLeft, cropEnds, undo: () => showStore.undo(), countdown, find, cancel, takePlate, stopCountdown }
 }

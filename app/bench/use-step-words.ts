@@ -23,6 +23,13 @@ export function useStepWords() {
     return String(Number((Number(value) * factor).toFixed(2)))
   }
 
+  /** "left 13 %": the name, the number and its unit. */
+  function named(kind: StepKind, name: string, spec: NumberParam, value: ParamValue): string {
+    const { unit } = shown(spec)
+    const label = t(`steps.${kind}.params.${name}`).toLowerCase()
+    return `${label} ${figure(spec, value)}${unit === '' ? '' : `\u202f${unit}`}`
+  }
+
   return {
     shown,
     nameOf: (kind: StepKind) => t(`steps.${kind}.name`),
@@ -34,14 +41,14 @@ export function useStepWords() {
         return [
           isOwnLook(step.params.look) ? t(`looks.${step.params.look}`) : t('look.own'),
           figure(stepOf('look').params.amount, step.params.amount) + ' %',
-        ].join(' · ')
+        ].join(', ')
       if (step.kind === 'room') return t(`steps.room.options.effect.${step.params.effect}`)
       const specs = stepOf(step.kind).params as Readonly<Record<string, ParamSpec>>
       const params = step.params as Readonly<Record<string, ParamValue>>
       const numbers = Object.entries(specs).filter((entry): entry is [string, NumberParam] => entry[1].type === 'number')
       const changed = numbers.filter(([name, spec]) => params[name] !== spec.default)
-      const shownNumbers = (changed.length > 0 ? changed : numbers).slice(0, 4)
-      return shownNumbers.map(([name, spec]) => figure(spec, params[name]!)).join(' · ')
+      const shownNumbers = (changed.length > 0 ? changed : numbers.slice(0, 2)).slice(0, 4)
+      return shownNumbers.map(([name, spec]) => named(step.kind, name, spec, params[name]!)).join(', ')
     },
   }
 }

@@ -1,24 +1,109 @@
 <script setup lang="ts">
+import { useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthStrip from './DepthStrip.vue'
 import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
 import StageArea from './StageArea.vue'
+import StageTools from './StageTools.vue'
 
-const props = defineProps<{ showId: string }>()
+const props = defineProps<{
+  showId: string
+  /** What a link leads to. */
+  sceneId?: string
+  layerId?: string
+}>()
+const { t } = useI18n()
 const showStore = useShowStore()
 useOpenShow(() => props.showId)
+
+/** In a narrow window the inspector lies over the stage, and only when asked for. */
+const isNarrow = useMediaQuery('(min-width: 820px) and (max-width: 1179px)')
+const isStacked = useMediaQuery('(max-width: 819px), (max-height: 519px)')
+const staysOpen = useLocalStorage('green-room:inspector', true)
+const isOver = ref(false)
+const isOpen = computed(() => isStacked.value || (isNarrow.value ? isOver.value : staysOpen.value))
+
+function toggle(): void {
+  if (isNarrow.value) isOver.value = !isOver.value
+  else staysOpen.value = !staysOpen.value
+}
+
+// A link may lead to one scene, or one layer.
+watch(
+  [() => props.sceneId, () => props.layerId, () => showStore.showId],
+  ([sceneId, layerId]) => {
+    if (showStore.showId !== props.showId) return
+    if (sceneId !== undefined && showStore.show?.scenes.some((scene) => scene.id === sceneId) === true) showStore.selectScene(sceneId)
+    if (layerId !== undefined && showStore.scene?.layers.some((layer) => layer.id === layerId) === true) showStore.selectLayer(layerId)
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
-  <main v-if="showStore.show" class="grid min-h-0 grid-cols-[184px_minmax(0,1fr)_288px]">
-    <SceneList class="border-r border-line" />
-    <div class="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_196px]">
-      <StageArea />
-      <DepthStrip class="border-t border-line" />
-    </div>
-    <LayerInspector class="border-l border-line" />
+  <main v-if="showStore.show" tabindex="-1" class="build" :class="[isOpen ? 'is-open' : 'is-folded', isNarrow ? 'is-narrow' : '']">
+    <h1 class="sr-only">{{ t('build.heading', { show: showStore.show.name }) }}</h1>
+    <SceneList class="build-scenes border-r border-line" :is-wide="!isOpen || isStacked" />
+    <StageArea class="build-stage" />
+    <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
+      <StageTools />
+    </DepthStrip>
+    <LayerInspector v-if="isOpen" class="build-inspector border-l border-line" @close="toggle" />
   </main>
-  <main v-else></main>
+  <main v-else tabindex="-1"></main>
 </template>
+
+<style>
+.build {
+  --rail: clamp(56px, 4.4vw, 92px);
+  --inspector: clamp(202px, 15.8vw, 300px);
+  /* What the picture leaves below it, within reason. */
+  --band: clamp(100px, calc(100vh - 62px - (100vw - var(--rail) - var(--inspector) - 20px) * 0.5625), 152px);
+  position: relative;
+  display: grid;
+  min-height: 0;
+  grid-template: 'scenes stage inspector' minmax(0, 1fr) 'scenes depth inspector' var(--band) / var(--rail) minmax(0, 1fr) var(--inspector);
+}
+.build.is-folded {
+  --rail: clamp(112px, 8.8vw, 168px);
+  --inspector: 0px;
+}
+.build.is-narrow {
+  --rail: 76px;
+  --inspector: 0px;
+}
+.build-scenes {
+  grid-area: scenes;
+}
+.build-stage {
+  grid-area: stage;
+}
+.build-depth {
+  grid-area: depth;
+}
+.build-inspector {
+  grid-area: inspector;
+}
+.build.is-narrow .build-inspector {
+  position: absolute;
+  z-index: 20;
+  inset: 0 0 var(--band) auto;
+  width: 248px;
+  background: var(--paper);
+  box-shadow: -8px 0 24px #0000003d;
+}
+@media (max-width: 819px), (max-height: 519px) {
+  .build,
+  .build.is-folded {
+    --band: 112px;
+    grid-template: 'stage' auto 'depth' auto 'scenes' auto 'inspector' auto / minmax(0, 1fr);
+  }
+  .build .build-inspector {
+    border-left: 0;
+  }
+}
+</style>

@@ -1,44 +1,80 @@
 <script setup lang="ts">
+// What cleans the input up: each step opens on the bench, at the place where it applies.
+import { ScanSearch } from 'lucide-vue-next'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import type { Input, Step } from '../../core/show/show.ts'
+import BaseButton from '../base/BaseButton.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { useStepWords } from '../bench/use-step-words.ts'
+import { useFindKey } from '../bench/use-find-key.ts'
 import InspectorSection from './InspectorSection.vue'
 
-defineProps<{
+const props = defineProps<{
   input: Input
-  /** Steps of the layer's own. */
+  /** The layer in hand, whose own steps come after the input's. */
+  layerId: string
   here: readonly Step[]
 }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const { nameOf, summaryOf } = useStepWords()
+
+const sceneName = computed(() => showStore.scene?.name ?? '')
+/** A cloth that is not keyed yet is what most people came for. */
+const key = computed(() => props.input.treatment.find((step) => step.kind === 'chromaKey') ?? null)
+const offersKey = computed(() => props.input.kind === 'camera' && key.value !== null && !key.value.on)
+const { progress, find, cancel } = useFindKey(
+  () => key.value!,
+  () => ({ type: 'input', inputId: props.input.id }),
+)
+
+function benchAt(stepId: string | null, isHere: boolean) {
+  const query = { ...(stepId === null ? {} : { step: stepId }), ...(isHere ? { scene: showStore.sceneId!, layer: props.layerId } : {}) }
+  return { name: 'bench', params: { showId: showStore.showId!, inputId: props.input.id }, query }
+}
+const lists = computed(() => [
+  { isHere: false, title: t('inspector.everywhere'), steps: props.input.treatment },
+  { isHere: true, title: t('inspector.hereOnly', { place: sceneName.value }), steps: props.here },
+])
 </script>
 
 <template>
   <InspectorSection :title="t('inspector.cleanUp')">
     <template #aside>
-      <RouterLink class="font-medium text-green hover:underline" :to="{ name: 'bench', params: { showId: showStore.showId!, inputId: input.id } }">
+      <RouterLink class="inline-flex min-h-6 items-center font-medium text-green hover:underline" :to="benchAt(null, false)">
         {{ t('inspector.openBench') }}
       </RouterLink>
     </template>
-    <p class="mb-1.5 text-soft">{{ t('inspector.everywhere') }}</p>
-    <p v-if="input.treatment.length === 0" class="text-soft">{{ t('inspector.noSteps') }}</p>
-    <ol v-else class="list-inside list-decimal">
-      <li v-for="step in input.treatment" :key="step.id" class="py-0.5" :class="step.on ? '' : 'text-soft'">
-        {{ nameOf(step.kind) }}
-        <span class="float-right font-num text-[11.5px] text-soft">{{ step.on ? summaryOf(step) : t('inspector.off') }}</span>
-      </li>
-    </ol>
-    <template v-if="here.length > 0">
-      <p class="mt-2.5 mb-1.5 text-soft">{{ t('inspector.hereOnly') }}</p>
-      <ol class="list-inside list-decimal" data-testid="here-only">
-        <li v-for="step in here" :key="step.id" class="py-0.5" :class="step.on ? '' : 'text-soft'">
-          {{ nameOf(step.kind) }}
-          <span class="float-right font-num text-[11.5px] text-soft">{{ step.on ? summaryOf(step) : t('inspector.off') }}</span>
+    <div v-if="offersKey" class="mb-2">
+      <BaseButton v-if="progress === null" kind="primary" class="w-full" :icon="ScanSearch" @click="find">{{ t('key.find') }}</BaseButton>
+      <div v-else class="flex items-center gap-2" role="status">
+        <div class="h-1.5 flex-1 overflow-hidden rounded bg-line" role="progressbar" :aria-label="t('key.finding')" :aria-valuenow="Math.round(progress * 100)">
+          <div class="h-full bg-green transition-[width] duration-150" :style="{ width: `${progress * 100}%` }"></div>
+        </div>
+        <BaseButton kind="quiet" @click="cancel">{{ t('key.cancel') }}</BaseButton>
+      </div>
+    </div>
+    <template v-for="list in lists" :key="String(list.isHere)">
+      <p class="mt-1.5 mb-0.5 text-[12px] text-soft first:mt-0">{{ list.title }}</p>
+      <ol v-if="list.steps.length > 0" :data-testid="list.isHere ? 'here-only' : 'everywhere'">
+        <li v-for="step in list.steps" :key="step.id">
+          <RouterLink
+            class="flex min-h-6 items-baseline gap-2 rounded px-1 py-0.5 hover:bg-sunk"
+            :class="step.on ? '' : 'text-soft'"
+            :to="benchAt(step.id, list.isHere)"
+            :title="`${nameOf(step.kind)}: ${step.on ? summaryOf(step) : t('inspector.off')}`"
+          >
+            <span class="shrink-0">{{ nameOf(step.kind) }}</span>
+            <span class="ml-auto min-w-0 truncate text-[11.5px] text-soft">{{ step.on ? summaryOf(step) : t('inspector.off') }}</span>
+          </RouterLink>
         </li>
       </ol>
+      <p v-else-if="!list.isHere" class="px-1 text-soft">{{ t('inspector.noSteps') }}</p>
+      <RouterLink v-if="list.isHere" class="inline-flex min-h-6 items-center rounded px-1 font-medium text-green hover:underline" :to="benchAt(null, true)">
+        {{ t('inspector.changeHere') }}
+      </RouterLink>
     </template>
   </InspectorSection>
 </template>

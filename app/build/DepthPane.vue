@@ -7,10 +7,11 @@ import type { Layer } from '../../core/show/show.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 
-const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean }>()
+const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean; isStop: boolean; place: string }>()
+const emit = defineEmits<{ select: []; key: [event: KeyboardEvent] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const THUMB_WIDTH_PX = 192
+const THUMB_WIDTH_PX = 160
 
 const input = computed(() => {
   const { layer } = props
@@ -30,57 +31,61 @@ const what = computed(() => {
 </script>
 
 <template>
-  <li
-    class="pane group -mr-3 w-[126px] shrink-0 cursor-grab active:cursor-grabbing"
-    tabindex="0"
-    role="button"
-    :aria-label="`${layer.name}, ${what}${layer.visible ? '' : `, ${t('layer.hidden')}`}`"
-    :aria-pressed="isSelected"
-    :data-layer="layer.name"
-  >
-    <div
-      class="flat checker relative overflow-hidden rounded-[2px] border"
-      :class="[isSelected ? 'is-selected border-brass' : 'border-line', layer.visible ? '' : 'opacity-45']"
+  <li class="pane -mr-2 shrink-0" :data-layer="layer.name" :data-layer-id="layer.id">
+    <button
+      type="button"
+      class="block w-full cursor-grab rounded-md active:cursor-grabbing"
+      :tabindex="isStop ? 0 : -1"
+      :aria-label="`${layer.name}, ${what}, ${place}${layer.visible ? '' : `, ${t('layer.hidden')}`}`"
+      :aria-pressed="isSelected"
+      aria-keyshortcuts="Shift+ArrowLeft Shift+ArrowRight Delete"
+      :title="`${layer.name} · ${what}`"
+      @click="emit('select')"
+      @keydown="emit('key', $event)"
     >
-      <LivePicture
-        class="aspect-video"
-        :request="{ kind: 'layer', sceneId, layerId: layer.id }"
-        :width-px="THUMB_WIDTH_PX"
-        :height-px="thumbHeight"
-        :label="layer.name"
-      />
-    </div>
-    <div class="label mt-3 mr-3 h-[40px] px-1 pt-0.5 text-center leading-tight">
-      <span class="block truncate font-semibold" :title="layer.name">{{ layer.name }}</span>
-      <span class="flex items-center justify-center gap-1 text-[11.5px] text-soft">
-        <EyeOff v-if="!layer.visible" :size="12" :aria-label="t('layer.hidden')" />
-        <Lock v-if="layer.locked" :size="12" :aria-label="t('layer.locked')" />
-        <span class="truncate">{{ what }}</span>
+      <span
+        class="flat checker relative mx-auto block overflow-hidden rounded-[2px] border"
+        :class="[isSelected ? 'is-selected border-brass' : 'border-line', layer.visible ? '' : 'opacity-45']"
+      >
+        <LivePicture
+          class="pointer-events-none aspect-video"
+          :request="{ kind: 'layer', sceneId, layerId: layer.id }"
+          :width-px="THUMB_WIDTH_PX"
+          :height-px="thumbHeight"
+          :label="layer.name"
+        />
       </span>
-    </div>
+      <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-2 text-[12px] leading-4">
+        <EyeOff v-if="!layer.visible" :size="11" class="shrink-0" :aria-label="t('layer.hidden')" />
+        <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
+        <span class="truncate font-medium">{{ layer.name }}</span>
+      </span>
+    </button>
   </li>
 </template>
 
 <style scoped>
 .pane {
-  perspective: 420px;
+  --flat: min(118px, calc((var(--band) - 54px) * 1.6));
+  width: calc(var(--flat) + 16px);
+  perspective: 320px;
 }
 /* Its neighbour stands in front of a pane, so the ring goes around the name. */
-.pane:focus-visible {
+.pane button:focus-visible {
   outline: none;
 }
-.pane:focus-visible .label {
+.pane button:focus-visible .label {
   border-radius: 4px;
   outline: 2px solid var(--brass);
-  outline-offset: -2px;
 }
 .flat {
-  transform: rotateY(38deg);
+  width: var(--flat);
+  transform: rotateY(36deg);
   transform-origin: 50% 100%;
-  box-shadow: -5px 4px 9px #00000030;
+  box-shadow: -4px 3px 7px #00000030;
 }
 .is-selected {
-  outline: 2.5px solid var(--brass);
-  outline-offset: 2px;
+  outline: 2px solid var(--brass);
+  outline-offset: 1px;
 }
 </style>

@@ -1,102 +1,154 @@
 <script setup lang="ts">
-// The stack seen from the side: the wall at the left, the audience at the right.
-import { CircleAlert, Eye } from 'lucide-vue-next'
-import { computed } from 'vue'
+// The stack seen from the side: the wall at the left, the audience at the right. Above it, what comes into the scene.
+import { CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
+import { useElementSize, useScroll } from '@vueuse/core'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
-import { hiddenLayers } from '../../core/layout/hidden-layers.ts'
 import { moveLayer } from '../../core/show/edits.ts'
-import { useEngineStore } from '../engine/engine.store.ts'
+import ActionMenu from '../base/ActionMenu.vue'
+import IconButton from '../base/IconButton.vue'
+import { announce } from '../shell/announce.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthPane from './DepthPane.vue'
+import { useAddLayer } from './use-add-layer.ts'
+import { useDepthNotes } from './use-depth-notes.ts'
+import { useRemoveLayer } from './use-remove-layer.ts'
 
+defineProps<{ isInspectorOpen: boolean; canFold: boolean }>()
+const emit = defineEmits<{ toggleInspector: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
-/** Less than this is how things overlap by design. */
-const TELL_FROM = 0.08
-/** A wall or a picture at the back is there to be covered; only its vanishing is worth a word. */
-const TELL_WALL_FROM = 0.995
-/** From here on the presenter asks where the layer has gone. */
-const FIX_FROM = 0.5
+const { actions, addText, choosePictures, onFilesChosen } = useAddLayer()
+const { note, fix, dismiss } = useDepthNotes()
+const removeLayer = useRemoveLayer()
+const strip = useTemplateRef<InstanceType<typeof VueDraggable>>('strip')
+const stripElement = computed(() => (strip.value?.$el as HTMLElement | undefined) ?? null)
+const { x: scrolled } = useScroll(stripElement)
+const { width: stripWidth } = useElementSize(stripElement)
 
 const layers = computed(() => showStore.scene?.layers ?? [])
-const worst = computed(() => {
-  if (showStore.show === null || showStore.scene === null) return null
-  const found = hiddenLayers(showStore.show, showStore.scene, engine.infos).filter((hidden) => hidden.hiddenShare >= tellFrom(hidden.layerId))
-  return found.reduce<(typeof found)[number] | null>((most, hidden) => (most === null || hidden.hiddenShare > most.hiddenShare ? hidden : most), null)
+/** The one pane that the Tab key stops at. */
+const stopId = computed(() => (layers.value.some((layer) => layer.id === showStore.layerId) ? showStore.layerId : (layers.value.at(-1)?.id ?? null)))
+/** How many panes are beyond what can be seen. */
+const beyond = computed(() => {
+  void scrolled.value
+  void stripWidth.value
+  const element = stripElement.value
+  if (element === null || layers.value.length === 0) return 0
+  return Math.max(0, Math.round(((element.scrollWidth - element.clientWidth - element.scrollLeft) / Math.max(1, element.scrollWidth)) * layers.value.length))
 })
-function tellFrom(layerId: string): number {
-  const layer = layers.value.find((candidate) => candidate.id === layerId)
-  if (layer?.kind === 'text') return TELL_FROM
-  const input = showStore.show?.inputs.find((candidate) => candidate.id === layer?.inputId)
-  return input?.kind === 'camera' ? TELL_FROM : TELL_WALL_FROM
-}
+const placeOf = (index: number) => t('build.depthPlace', { n: index + 1, count: layers.value.length })
 
-const nameOf = (layerId: string) => layers.value.find((layer) => layer.id === layerId)?.name ?? ''
-const warning = computed(() => {
-  if (worst.value === null) return null
-  const { hiddenShare, layerId, coveredBy } = worst.value
-  const names = { front: nameOf(coveredBy), back: nameOf(layerId) }
-  return hiddenShare > 0.995 ? t('build.hidesAll', names) : t('build.hides', { ...names, share: `${Math.round(hiddenShare * 100)} %` })
-})
-
-function move(layerId: string, index: number): void {
+async function move(layerId: string, index: number): Promise<void> {
   const { sceneId } = showStore
-  if (sceneId === null || index < 0 || index >= layers.value.length) return
-  showStore.edit(t('edits.moveLayer'), (show) => moveLayer(show, sceneId, layerId, index))
+  const layer = layers.value.find((candidate) => candidate.id === layerId)
+  if (sceneId === null || layer === undefined || index < 0 || index >= layers.value.length) return
+  showStore.edit(t('edits.moveLayer', { name: layer.name }), (show) => moveLayer(show, sceneId, layerId, index))
+  await focusOn(layerId)
+  announce(t('build.placeOf', { name: layer.name, n: layers.value.findIndex(({ id }) => id === layerId) + 1, count: layers.value.length }))
 }
 
 function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | undefined }): void {
   const layer = layers.value[event.oldIndex ?? -1]
-  if (layer !== undefined && event.newIndex !== undefined && event.newIndex !== event.oldIndex) move(layer.id, event.newIndex)
+  if (layer !== undefined && event.newIndex !== undefined && event.newIndex !== event.oldIndex) void move(layer.id, event.newIndex)
 }
 
-/** Puts the hidden layer just in front of what hides it. */
-function fix(): void {
-  if (worst.value === null) return
-  move(
-    worst.value.layerId,
-    layers.value.findIndex((layer) => layer.id === worst.value?.coveredBy),
-  )
+/** Moving an element takes its focus away. */
+async function focusOn(layerId: string): Promise<void> {
+  await nextTick()
+  stripElement.value?.querySelector<HTMLElement>(`[data-layer-id="${CSS.escape(layerId)}"] button`)?.focus()
 }
 
 function onKey(event: KeyboardEvent, layerId: string, index: number): void {
-  if (event.key === 'Enter' || event.key === ' ') showStore.selectLayer(layerId)
-  else if (event.altKey && event.key === 'ArrowLeft') move(layerId, index - 1)
-  else if (event.altKey && event.key === 'ArrowRight') move(layerId, index + 1)
-  else return
+  if (event.altKey || event.ctrlKey || event.metaKey) return
+  const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
+  const next = layers.value[index + by]
+  if (by !== 0 && event.shiftKey) void move(layerId, index + by)
+  else if (by !== 0 && next !== undefined) {
+    showStore.selectLayer(next.id)
+    void focusOn(next.id)
+  } else if (event.key === 'Delete' || event.key === 'Backspace') {
+    removeLayer(layerId)
+    const neighbour = layers.value[Math.max(0, index - 1)]
+    if (neighbour !== undefined) void focusOn(neighbour.id)
+  } else if (by === 0) return
   event.preventDefault()
 }
+
+watch(
+  () => showStore.layerId,
+  async (layerId) => {
+    await nextTick()
+    if (layerId !== null)
+      stripElement.value?.querySelector(`[data-layer-id="${CSS.escape(layerId)}"]`)?.scrollIntoView?.({ inline: 'nearest', block: 'nearest' })
+  },
+)
 </script>
 
 <template>
-  <section class="flex min-h-0 min-w-0 flex-col bg-paper px-4 pt-2.5 pb-2" :aria-label="t('build.depth')">
-    <div class="flex h-6 items-center gap-2.5">
-      <h2 class="font-head text-[15px] font-bold">{{ t('build.depth') }}</h2>
-      <span class="text-soft">{{ t('build.depthHint') }}</span>
-      <span v-if="warning" role="status" class="ml-auto flex min-w-0 items-center gap-1.5 text-brass">
-        <CircleAlert :size="14" class="shrink-0" aria-hidden="true" />
-        <span class="truncate">{{ warning }}</span>
+  <section class="flex min-h-0 min-w-0 flex-col bg-paper px-2.5 pb-1" :aria-label="t('build.depth')">
+    <div class="flex min-h-8 min-w-0 items-center gap-1">
+      <ActionMenu :actions="actions" :label="t('build.add')" is-wide>
+        <span class="inline-flex h-7 items-center gap-1 rounded-lg border border-line bg-raised pr-2.5 pl-1.5 font-medium hover:border-soft">
+          <Plus :size="15" aria-hidden="true" />
+          {{ t('build.add') }}
+        </span>
+      </ActionMenu>
+      <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />
+      <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="choosePictures" />
+      <input
+        ref="fileInput"
+        type="file"
+        accept="image/png,image/jpeg,image/webp,image/gif"
+        multiple
+        class="hidden"
+        data-testid="picture-file"
+        @change="onFilesChosen"
+      />
+      <h2 class="ml-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
+      <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''">{{ t('build.depthHint') }}</span>
+      <span
+        v-if="note"
+        :role="note.kind === 'trouble' ? 'status' : 'note'"
+        class="ml-2 flex min-w-0 items-center gap-1.5"
+        :class="note.kind === 'trouble' ? 'text-brass' : 'text-soft'"
+        data-testid="depth-note"
+      >
+        <component :is="note.kind === 'trouble' ? CircleAlert : Info" :size="14" class="shrink-0" aria-hidden="true" />
+        <span class="min-w-8 truncate" :title="note.words">{{ note.words }}</span>
         <button
-          v-if="worst && worst.hiddenShare >= FIX_FROM"
+          v-if="note.fix"
           type="button"
-          class="ml-1 shrink-0 font-medium underline underline-offset-2 hover:text-ink"
+          class="min-h-6 max-w-64 shrink-0 truncate rounded px-1 font-medium underline underline-offset-2 hover:text-ink"
+          :title="note.fix"
           @click="fix"
         >
-          {{ t('build.bringForward', { back: nameOf(worst.layerId) }) }}
+          {{ note.fix }}
         </button>
+        <IconButton v-if="note.kind === 'note'" :icon="X" size="small" :label="t('build.meantSo')" @click="dismiss" />
       </span>
+      <span class="flex-1"></span>
+      <slot />
+      <IconButton
+        v-if="canFold"
+        :icon="isInspectorOpen ? PanelRightClose : PanelRightOpen"
+        class="size-7!"
+        :label="isInspectorOpen ? t('inspector.foldAway') : t('inspector.open')"
+        :aria-expanded="isInspectorOpen"
+        @click="emit('toggleInspector')"
+      />
     </div>
     <div class="relative flex min-h-0 flex-1 items-stretch">
-      <div class="absolute inset-x-0 bottom-[44px] h-px bg-line" aria-hidden="true"></div>
-      <div class="mt-2 mb-[44px] flex shrink-0 items-center border-r-[6px] border-line pr-1 text-soft" aria-hidden="true">
+      <div class="absolute inset-x-0 bottom-[19px] h-px bg-line" aria-hidden="true"></div>
+      <div class="mt-0.5 mb-[19px] flex shrink-0 items-center border-r-[5px] border-line pr-0.5 text-[11px] text-soft" aria-hidden="true">
         <span class="[writing-mode:vertical-rl] rotate-180">{{ t('build.wall') }}</span>
       </div>
       <VueDraggable
+        ref="strip"
         :model-value="[...layers]"
         tag="ol"
-        class="flex min-w-0 flex-1 items-end overflow-x-auto overflow-y-hidden px-4"
+        class="flex min-w-0 flex-1 items-end overflow-x-auto overflow-y-hidden px-2"
         :animation="150"
         :force-fallback="true"
         :fallback-tolerance="4"
@@ -111,13 +163,18 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
           :layer="layer"
           :scene-id="showStore.sceneId!"
           :is-selected="layer.id === showStore.layerId"
-          @click="showStore.selectLayer(layer.id)"
-          @keydown.self="onKey($event, layer.id, index)"
+          :is-stop="layer.id === stopId"
+          :place="placeOf(index)"
+          @select="showStore.selectLayer(layer.id)"
+          @key="onKey($event, layer.id, index)"
         />
       </VueDraggable>
-      <div class="mb-[48px] flex shrink-0 flex-col items-center justify-end gap-0.5 pl-2 text-green" aria-hidden="true">
-        <Eye :size="22" />
-        <span class="text-soft">{{ t('build.audience') }}</span>
+      <span v-if="beyond > 0" class="mb-[19px] self-center px-1 font-num text-[12px] text-soft" :title="t('build.beyond', { count: beyond })"
+        >+{{ beyond }}</span
+      >
+      <div class="mb-[20px] flex shrink-0 flex-col items-center justify-end pl-1.5 text-green" aria-hidden="true">
+        <Eye :size="18" />
+        <span class="text-[11px] text-soft">{{ t('build.audience') }}</span>
       </div>
     </div>
   </section>

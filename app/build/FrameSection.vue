@@ -20,7 +20,7 @@ function setCorner(cornerRadiusPx: number): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   showStore.edit(
-    t('edits.frame'),
+    t('edits.frame', { name: props.layer.name }),
     (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, frame: { cornerRadiusPx } })),
     `corner-${props.layer.id}`,
   )

@@ -15,7 +15,7 @@ const colour = computed(() => (props.input.kind === 'colour' ? props.input.colou
 
 function setColour(next: string): void {
   showStore.edit(
-    t('edits.colour'),
+    t('edits.colour', { name: props.input.name }),
     (show) => updateInput(show, props.input.id, (input) => (input.kind === 'colour' ? { ...input, colour: next } : input)),
     `colour-${props.input.id}`,
   )

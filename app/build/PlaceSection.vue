@@ -25,19 +25,25 @@ const fits = computed(() => (['fit', 'fill', 'stretch'] as const).map((value) =>
 
 function place(part: Partial<Placement>, key: string): void {
   const { sceneId } = showStore
-  if (sceneId !== null) showStore.edit(t('edits.placement'), (show) => placeLayer(show, sceneId, props.layer.id, part), `place-${props.layer.id}-${key}`)
+  if (sceneId !== null)
+    showStore.edit(
+      t('edits.placement', { name: props.layer.name }),
+      (show) => placeLayer(show, sceneId, props.layer.id, part),
+      `place-${props.layer.id}-${key}`,
+    )
 }
 
 function wholeCanvas(): void {
   const { sceneId } = showStore
-  if (sceneId !== null) showStore.edit(t('edits.placement'), (show) => fitToCanvas(show, sceneId, props.layer.id, placement.value.fit))
+  if (sceneId !== null)
+    showStore.edit(t('edits.placement', { name: props.layer.name }), (show) => fitToCanvas(show, sceneId, props.layer.id, placement.value.fit))
 }
 
 function setOpacity(percent: number): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   showStore.edit(
-    t('edits.opacity'),
+    t('edits.opacity', { name: props.layer.name }),
     (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, opacity: percent / 100 })),
     `opacity-${props.layer.id}`,
   )
@@ -47,9 +53,11 @@ function setOpacity(percent: number): void {
 <template>
   <InspectorSection :title="t('inspector.place')">
     <template #aside>
-      <button type="button" class="font-medium text-green hover:underline" :disabled="layer.locked" @click="wholeCanvas">{{ t('inspector.whole') }}</button>
+      <button type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="wholeCanvas">
+        {{ t('inspector.whole') }}
+      </button>
     </template>
-    <div class="grid grid-cols-4 gap-1.5">
+    <div class="grid grid-cols-2 gap-1.5 @min-[250px]:grid-cols-4">
       <label v-for="number in numbers" :key="number.key" class="text-[11.5px] text-soft">
         {{ t(`inspector.${number.key}`) }}
         <NumberField
@@ -64,7 +72,7 @@ function setOpacity(percent: number): void {
         />
       </label>
     </div>
-    <div class="mt-2.5 flex items-end gap-2">
+    <div class="mt-2.5 flex flex-wrap items-end gap-2">
       <ChoiceBar
         v-if="layer.kind === 'input'"
         :model-value="placement.fit"

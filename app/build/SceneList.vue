@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Copy, Ellipsis, MoveDown, MoveUp, Pencil, Plus, Radio, Trash2 } from 'lucide-vue-next'
-import { computed, ref } from 'vue'
+import { useElementSize, useScroll } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
 import { addScene, moveScene, removeScene, updateScene } from '../../core/show/edits.ts'
@@ -11,17 +12,33 @@ import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
+import { announce } from '../shell/announce.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 
+defineProps<{ isWide: boolean }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
 const renamingId = ref<string | null>(null)
+const list = useTemplateRef<InstanceType<typeof VueDraggable>>('list')
+const listElement = computed(() => (list.value?.$el as HTMLElement | undefined) ?? null)
+const { y: scrolled } = useScroll(listElement)
+const { height: listHeight } = useElementSize(listElement)
+
 const scenes = computed(() => showStore.show?.scenes ?? [])
 const thumb = computed(() => {
   const canvas = showStore.show!.canvas
-  return { widthPx: 288, heightPx: Math.round((288 * canvas.heightPx) / canvas.widthPx) }
+  return { widthPx: 224, heightPx: Math.round((224 * canvas.heightPx) / canvas.widthPx) }
+})
+/** How many scenes lie below what can be seen. */
+const below = computed(() => {
+  void scrolled.value
+  void listHeight.value
+  const element = listElement.value
+  if (element === null || scenes.value.length === 0) return 0
+  const hidden = element.scrollHeight - element.clientHeight - element.scrollTop
+  return Math.max(0, Math.round((hidden / Math.max(1, element.scrollHeight)) * scenes.value.length))
 })
 
 function add(): void {
@@ -31,108 +48,204 @@ function add(): void {
 }
 
 function duplicate(scene: Scene, index: number): void {
-  const copy = copyScene(scene, t('build.copyName', { name: scene.name }).slice(0, 80), makeId)
-  showStore.edit(t('edits.duplicate'), (show) => addScene(show, copy, index + 1))
+  const copy = copyScene(scene, t('build.copyName', { name: scene.name.slice(0, 70) }), makeId)
+  showStore.edit(t('edits.duplicate', { name: scene.name }), (show) => addScene(show, copy, index + 1))
   showStore.selectScene(copy.id)
 }
 
-function move(sceneId: string, index: number): void {
-  showStore.edit(t('edits.moveScene'), (show) => moveScene(show, sceneId, index))
+async function move(scene: Scene, index: number): Promise<void> {
+  if (index < 0 || index >= scenes.value.length) return
+  showStore.edit(t('edits.moveScene', { name: scene.name }), (show) => moveScene(show, scene.id, index))
+  await focusOn(scene.id)
+  announce(t('build.placeOf', { name: scene.name, n: scenes.value.findIndex(({ id }) => id === scene.id) + 1, count: scenes.value.length }))
+}
+
+/** Moving an element takes its focus away. */
+async function focusOn(sceneId: string): Promise<void> {
+  await nextTick()
+  listElement.value?.querySelector<HTMLElement>(`[data-scene-id="${CSS.escape(sceneId)}"] [data-scene-button]`)?.focus()
 }
 
 function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | undefined }): void {
   const scene = scenes.value[event.oldIndex ?? -1]
-  if (scene !== undefined && event.newIndex !== undefined && event.newIndex !== event.oldIndex) move(scene.id, event.newIndex)
+  if (scene !== undefined && event.newIndex !== undefined && event.newIndex !== event.oldIndex) void move(scene, event.newIndex)
 }
 
 function actionsOf(scene: Scene, index: number): MenuAction[] {
+  const isOnAir = scene.id === engine.onAirId
+  const isFirst = scene.id === showStore.onAirId
+  const air: MenuAction = engine.isFeedOn
+    ? { label: t('build.putOnAir'), icon: Radio, disabled: isOnAir, run: () => engine.takeOnAir(scene.id) }
+    : { label: isFirst ? t('build.isFirst') : t('build.makeFirst'), icon: Radio, disabled: isFirst, run: () => engine.takeOnAir(scene.id) }
+  const refusal = scenes.value.length === 1 ? t('build.lastScene') : isOnAir ? t('build.onAirStays') : null
   return [
-    { label: t('build.putOnAir'), icon: Radio, disabled: scene.id === showStore.onAirId, run: () => showStore.setOnAir(scene.id) },
+    air,
     { label: t('build.duplicate'), icon: Copy, run: () => duplicate(scene, index) },
     { label: t('build.rename'), icon: Pencil, run: () => (renamingId.value = scene.id) },
-    { label: t('build.moveUp'), icon: MoveUp, disabled: index === 0, run: () => move(scene.id, index - 1) },
-    { label: t('build.moveDown'), icon: MoveDown, disabled: index === scenes.value.length - 1, run: () => move(scene.id, index + 1) },
+    { label: t('build.moveUp'), icon: MoveUp, disabled: index === 0, run: () => void move(scene, index - 1) },
+    { label: t('build.moveDown'), icon: MoveDown, disabled: index === scenes.value.length - 1, run: () => void move(scene, index + 1) },
     {
-      label: scenes.value.length === 1 ? t('build.lastScene') : t('build.delete'),
+      label: refusal ?? t('build.delete'),
       icon: Trash2,
-      disabled: scenes.value.length === 1,
-      run: () => showStore.edit(t('edits.removeScene'), (show) => removeScene(show, scene.id)),
+      disabled: refusal !== null,
+      run: () => showStore.edit(t('edits.removeScene', { name: scene.name }), (show) => removeScene(show, scene.id)),
     },
   ]
 }
 
 function rename(scene: Scene, name: string): void {
-  showStore.edit(t('edits.rename'), (show) => updateScene(show, scene.id, (current) => ({ ...current, name })))
+  showStore.edit(t('edits.rename', { name: scene.name }), (show) => updateScene(show, scene.id, (current) => ({ ...current, name })))
 }
 
 function onKey(event: KeyboardEvent, scene: Scene, index: number): void {
-  if (event.key === 'Enter' || event.key === ' ') showStore.selectScene(scene.id)
-  else if (event.altKey && event.key === 'ArrowUp') move(scene.id, index - 1)
-  else if (event.altKey && event.key === 'ArrowDown') move(scene.id, index + 1)
+  const by = event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : 0
+  if (event.altKey || event.ctrlKey || event.metaKey) return
+  if (event.key === 'F2') renamingId.value = scene.id
+  else if (by !== 0 && event.shiftKey) void move(scene, index + by)
+  else if (by !== 0) goTo(index + by)
   else return
   event.preventDefault()
 }
+
+/** Whether the feed would begin with it; told only where there is a choice. */
+const isFirst = (scene: Scene) => !engine.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
+
+function goTo(index: number): void {
+  const scene = scenes.value[index]
+  if (scene === undefined) return
+  showStore.selectScene(scene.id)
+  void focusOn(scene.id)
+}
+
+function doneRenaming(scene: Scene): void {
+  renamingId.value = null
+  void focusOn(scene.id)
+}
+
+watch(
+  () => showStore.sceneId,
+  async (sceneId) => {
+    await nextTick()
+    if (sceneId !== null) listElement.value?.querySelector(`[data-scene-id="${CSS.escape(sceneId)}"]`)?.scrollIntoView?.({ block: 'nearest' })
+  },
+)
 </script>
 
 <template>
-  <aside class="flex min-h-0 flex-col">
-    <div class="flex items-center justify-between py-2.5 pr-2 pl-3.5">
-      <h2 class="font-head text-[16px] font-bold">{{ t('build.scenes') }}</h2>
-      <IconButton :icon="Plus" :label="t('build.addScene')" @click="add" />
+  <aside class="scenes flex min-h-0 min-w-0 flex-col" :aria-label="t('build.scenes')">
+    <div class="flex items-center justify-between pt-1 pr-1 pl-2">
+      <h2 class="font-head font-bold" :class="isWide ? 'text-[15px]' : 'sr-only'">{{ t('build.scenes') }}</h2>
+      <IconButton :icon="Plus" :label="t('build.addScene')" :class="isWide ? '' : 'mx-auto'" @click="add" />
     </div>
     <VueDraggable
+      ref="list"
       :model-value="[...scenes]"
       tag="ol"
-      class="min-h-0 flex-1 overflow-y-auto px-3 pb-3"
+      class="scene-list min-h-0 flex-1 overflow-y-auto px-1 pb-1"
       :animation="150"
       :delay="120"
       :delay-on-touch-only="true"
-      filter="input,button"
+      filter="input,[data-menu]"
       :prevent-on-filter="false"
       @end="onDrop"
     >
-      <li
-        v-for="(scene, index) in scenes"
-        :key="scene.id"
-        class="group mb-2.5 cursor-pointer rounded-lg border p-1"
-        :class="scene.id === showStore.sceneId ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'"
-        tabindex="0"
-        role="button"
-        :aria-label="scene.name"
-        :aria-current="scene.id === showStore.sceneId ? 'true' : undefined"
-        @click="showStore.selectScene(scene.id)"
-        @keydown.self="onKey($event, scene, index)"
-      >
-        <div class="relative">
-          <LivePicture
-            class="aspect-video overflow-hidden rounded-[5px] bg-well"
-            :request="{ kind: 'scene', sceneId: scene.id, isSmall: true }"
-            :width-px="thumb.widthPx"
-            :height-px="thumb.heightPx"
-            :label="scene.name"
-          />
-          <span
-            v-if="engine.isFeedOn && scene.id === showStore.onAirId"
-            class="absolute top-1.5 left-1.5 rounded bg-[#b83425] px-1.5 py-px text-[11px] font-semibold text-white"
-          >
-            {{ t('build.onAir') }}
-          </span>
-        </div>
-        <div class="flex items-center gap-1 pt-1 pl-1">
-          <div class="min-w-0 flex-1 font-medium">
-            <InlineName
-              :model-value="scene.name"
-              :label="t('build.rename')"
-              :is-editing="renamingId === scene.id"
-              @update:model-value="rename(scene, $event)"
-              @done="renamingId = null"
+      <li v-for="(scene, index) in scenes" :key="scene.id" class="group relative mb-1" :data-scene-id="scene.id">
+        <button
+          type="button"
+          data-scene-button
+          class="block w-full min-w-0 rounded-md border p-[3px] text-left"
+          :class="scene.id === showStore.sceneId ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'"
+          :tabindex="scene.id === showStore.sceneId ? 0 : -1"
+          :aria-label="scene.name"
+          :aria-current="scene.id === showStore.sceneId ? 'true' : undefined"
+          aria-keyshortcuts="Shift+ArrowUp Shift+ArrowDown F2"
+          :title="`${index + 1} · ${scene.name}${isFirst(scene) ? ` · ${t('build.isFirst')}` : ''}`"
+          @click="showStore.selectScene(scene.id)"
+          @dblclick="renamingId = scene.id"
+          @keydown="onKey($event, scene, index)"
+        >
+          <span class="relative block">
+            <LivePicture
+              class="pointer-events-none aspect-video overflow-hidden rounded-[3px] bg-well"
+              :request="{ kind: 'scene', sceneId: scene.id, isSmall: true }"
+              :width-px="thumb.widthPx"
+              :height-px="thumb.heightPx"
+              :label="scene.name"
             />
-          </div>
-          <ActionMenu :actions="actionsOf(scene, index)" :label="t('build.sceneMenu', { name: scene.name })" is-icon class="shrink-0" @click.stop>
-            <Ellipsis :size="16" aria-hidden="true" />
-          </ActionMenu>
+            <span
+              class="absolute bottom-0.5 left-0.5 min-w-4 rounded-[3px] px-1 text-center font-num text-[10px] leading-4"
+              :class="isFirst(scene) ? 'bg-[#e0b04b] text-black' : 'bg-black/70 text-white'"
+              >{{ index + 1 }}</span
+            >
+            <span
+              v-if="scene.id === engine.onAirId"
+              class="absolute top-0 left-0 max-w-full truncate rounded-[3px] bg-[#b83425] px-1 text-[10.5px] leading-4 font-semibold text-white"
+            >
+              {{ t('build.onAir') }}
+            </span>
+            <span
+              v-else-if="isWide && isFirst(scene)"
+              class="absolute top-0 left-0 max-w-full truncate rounded-[3px] bg-black/70 px-1 text-[10.5px] leading-4 text-white"
+              :title="t('build.isFirst')"
+            >
+              {{ t('build.firstTag') }}
+            </span>
+          </span>
+          <span
+            v-if="renamingId !== scene.id"
+            class="block truncate pt-0.5 leading-4 font-medium"
+            :class="isWide ? 'pr-6 pl-0.5 text-[12.5px]' : 'text-[11px]'"
+          >
+            {{ scene.name }}
+          </span>
+        </button>
+        <div v-if="renamingId === scene.id" class="px-0.5 pb-0.5" :class="isWide ? '' : 'rename-over'">
+          <InlineName :model-value="scene.name" :label="t('build.rename')" is-editing @update:model-value="rename(scene, $event)" @done="doneRenaming(scene)" />
         </div>
+        <ActionMenu
+          :actions="actionsOf(scene, index)"
+          :label="t('build.sceneMenu', { name: scene.name })"
+          is-icon
+          data-menu
+          class="scene-menu absolute right-0"
+          :class="isWide ? 'bottom-0' : 'top-0 on-picture'"
+        >
+          <Ellipsis :size="15" aria-hidden="true" />
+        </ActionMenu>
       </li>
     </VueDraggable>
+    <p v-if="below > 0" class="border-t border-line py-0.5 text-center font-num text-[11px] text-soft" aria-hidden="true">+{{ below }}</p>
   </aside>
 </template>
+
+<style scoped>
+.rename-over {
+  position: absolute;
+  z-index: 10;
+  inset: auto auto -2px 2px;
+  width: 180px;
+}
+.on-picture :deep(button) {
+  width: 24px;
+  height: 24px;
+  border-radius: 4px;
+  background: #000000b3;
+  color: #ffffff;
+  opacity: 0;
+}
+li:hover .on-picture :deep(button),
+li:focus-within .on-picture :deep(button) {
+  opacity: 1;
+}
+@media (max-width: 819px), (max-height: 519px) {
+  .scene-list {
+    display: flex;
+    gap: 4px;
+    overflow: auto hidden;
+  }
+  .scene-list > li {
+    width: 112px;
+    flex: none;
+  }
+}
+</style>

@@ -7,6 +7,8 @@ import { layerAt } from '../../core/layout/hit-test.ts'
 import { placeLayer } from '../../core/show/edits.ts'
 import type { Placement } from '../../core/show/show.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useFocusInspector } from './use-focus-inspector.ts'
+import { useRemoveLayer } from './use-remove-layer.ts'
 
 const props = defineProps<{ zoom: number }>()
 const { t } = useI18n()
@@ -14,6 +16,8 @@ const showStore = useShowStore()
 const area = useTemplateRef<HTMLDivElement>('area')
 const box = useTemplateRef<HTMLDivElement>('box')
 const SNAP_PX = 6
+const removeLayer = useRemoveLayer()
+const { focusFirst } = useFocusInspector()
 let moveable: Moveable | null = null
 let gesture = 0
 
@@ -34,7 +38,7 @@ const boxStyle = computed(() => {
 function place(part: Partial<Placement>): void {
   const { sceneId, layerId } = showStore
   if (sceneId === null || layerId === null) return
-  showStore.edit(t('edits.placement'), (show) => placeLayer(show, sceneId, layerId, part), `placement-${layerId}-${gesture}`)
+  showStore.edit(t('edits.placement', { name: layer.value?.name ?? '' }), (show) => placeLayer(show, sceneId, layerId, part), `placement-${layerId}-${gesture}`)
 }
 
 const toCanvas = (px: number) => Math.round(px / props.zoom)
@@ -85,6 +89,8 @@ async function refresh(): Promise<void> {
 async function onMouseDown(event: MouseEvent): Promise<void> {
   if (event.button !== 0 || area.value === null || showStore.scene === null) return
   if (event.target !== area.value && event.target !== box.value) return
+  // From here the arrow keys move what was clicked.
+  area.value.focus({ preventScroll: true })
   const bounds = area.value.getBoundingClientRect()
   const hit = layerAt(showStore.scene, (event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom)
   if (event.target === box.value && hit?.id === layer.value?.id) return
@@ -96,7 +102,14 @@ async function onMouseDown(event: MouseEvent): Promise<void> {
 
 function onKey(event: KeyboardEvent): void {
   const current = layer.value
-  if (current === null || !isEditable.value) return
+  if (current === null || event.altKey || event.ctrlKey || event.metaKey) return
+  if (event.key === 'Enter') return focusFirst()
+  if (event.key === 'Escape') return showStore.selectLayer(null)
+  if (!isEditable.value) return
+  if (event.key === 'Delete' || event.key === 'Backspace') {
+    event.preventDefault()
+    return removeLayer(current.id)
+  }
   const by = event.shiftKey ? 10 : 1
   const moves: Readonly<Record<string, Partial<Placement>>> = {
     ArrowLeft: { x: current.placement.x - by },
@@ -105,7 +118,7 @@ function onKey(event: KeyboardEvent): void {
     ArrowDown: { y: current.placement.y + by },
   }
   const move = moves[event.key]
-  if (move === undefined || event.altKey) return
+  if (move === undefined) return
   event.preventDefault()
   place(move)
 }
@@ -125,7 +138,7 @@ watch([layer, () => props.zoom, isEditable], refresh)
     :class="layer === null ? 'is-empty' : ''"
     tabindex="0"
     role="application"
-    :aria-label="layer === null ? t('inspector.nothing') : `${layer.name}, ${t('inspector.place')}`"
+    :aria-label="layer === null ? t('build.stageEmpty') : t('build.stageKeys', { name: layer.name })"
     @mousedown="onMouseDown"
     @keydown.self="onKey"
   >

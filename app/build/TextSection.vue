@@ -11,9 +11,11 @@ import ChoiceBar from '../base/ChoiceBar.vue'
 import ColourField from '../base/ColourField.vue'
 import IconButton from '../base/IconButton.vue'
 import NumberField from '../base/NumberField.vue'
+import SelectMenu from '../base/SelectMenu.vue'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
 import InspectorSection from './InspectorSection.vue'
+import { useTextFit } from './use-text-fit.ts'
 
 const props = defineProps<{ layer: TextLayer }>()
 const { t } = useI18n()
@@ -22,16 +24,21 @@ const text = computed(() => props.layer.text)
 const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
 const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
 
-/** `make` changes the text as it is when the edit is made, which may be later than now. */
+const { grown, tooSmall, whenLettersCome } = useTextFit(() => props.layer)
+
+/** `make` changes the text as it is when the edit is made, which may be later than now. The box grows with the words. */
 function change(make: (text: TextContent) => Partial<TextContent>, key: string): void {
   const { sceneId } = showStore
+  const { id, name } = props.layer
   if (sceneId === null) return
-  showStore.edit(
-    t('edits.text'),
-    (show) =>
-      updateLayer(show, sceneId, props.layer.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, ...make(layer.text) } } : layer)),
-    `text-${props.layer.id}-${key}`,
-  )
+  const edit = (part: (text: TextContent) => Partial<TextContent>) =>
+    showStore.edit(
+      t('edits.text', { name }),
+      (show) => updateLayer(show, sceneId, id, (layer) => (layer.kind === 'text' ? grown({ ...layer, text: { ...layer.text, ...part(layer.text) } }) : layer)),
+      `text-${id}-${key}`,
+    )
+  edit(make)
+  whenLettersCome(() => edit(() => ({})))
 }
 
 function set(part: Partial<TextContent>, key: string): void {
@@ -70,7 +77,7 @@ function addBlock(): void {
           @click="change(({ blocks }) => ({ blocks: blocks.filter((_, at) => at !== index) }), 'remove')"
         />
       </div>
-      <div class="mt-1.5 flex items-end gap-2">
+      <div class="mt-1 flex items-end gap-2">
         <label class="w-17 text-[11.5px] text-soft">
           {{ t('inspector.size') }}
           <NumberField
@@ -97,25 +104,24 @@ function addBlock(): void {
           />
         </label>
         <ColourField
-          class="mb-1 ml-auto"
+          class="ml-auto pb-0.5"
           :model-value="block.colour"
           :label="t('inspector.colour')"
           @update:model-value="changeBlock(index, { colour: $event })"
         />
       </div>
     </div>
+    <p v-for="line in tooSmall" :key="line" class="mb-1.5 rounded-md bg-wash px-2 py-1 text-[12px] leading-snug" role="status">
+      {{ t('inspector.tooSmall', { n: line }) }}
+    </p>
     <BaseButton v-if="text.blocks.length < LIMITS.blocks" kind="quiet" :icon="Plus" class="-ml-2" @click="addBlock">{{ t('inspector.addLine') }}</BaseButton>
-    <div class="mt-1 grid gap-2">
-      <label class="flex items-center justify-between gap-2">
-        <span>{{ t('inspector.family') }}</span>
-        <select
-          :value="text.family"
-          class="max-w-40 rounded-md border border-line bg-raised px-1.5 py-1"
-          @change="set({ family: ($event.target as HTMLSelectElement).value as TextContent['family'] }, 'family')"
-        >
-          <option v-for="family in textFamilies" :key="family">{{ family }}</option>
-        </select>
-      </label>
+    <div class="mt-1 grid grid-cols-[minmax(0,1fr)] gap-2">
+      <SelectMenu
+        :model-value="text.family"
+        :label="t('inspector.family')"
+        :options="textFamilies.map((family) => ({ value: family, label: family }))"
+        @update:model-value="set({ family: $event }, 'family')"
+      />
       <ChoiceBar
         class="justify-self-start"
         :model-value="text.align"

@@ -1,32 +1,38 @@
 // What "Add" offers, and how each thing lands in the scene: fitted, in front, selected.
-import { Camera, Image, Palette, Type } from 'lucide-vue-next'
+import { Camera, Image, Palette, Type, Video } from 'lucide-vue-next'
 import { computed, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
 import { newCamera, newInputLayer, newTextLayer } from '../../core/show/create.ts'
-import type { Input, Layer } from '../../core/show/show.ts'
+import type { CameraInput, Input, Layer } from '../../core/show/show.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
+import { useDevices } from '../bench/use-devices.ts'
 import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useFocusInspector } from './use-focus-inspector.ts'
 
 const NEW_COLOUR = '#8fa396'
 
 export function useAddLayer() {
   const { t } = useI18n()
   const showStore = useShowStore()
+  const { cameras } = useDevices()
+  const { focusText } = useFocusInspector()
   const fileInput = useTemplateRef<HTMLInputElement>('fileInput')
 
   function place(layer: Layer, input: Input | null): void {
     const { sceneId } = showStore
     if (sceneId === null) return
-    showStore.edit(t('edits.addLayer'), (show) => addLayer(input === null ? show : addInput(show, input), sceneId, layer))
+    showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => addLayer(input === null ? show : addInput(show, input), sceneId, layer))
     showStore.selectLayer(layer.id)
   }
 
+  /** A text, ready to be typed over. */
   function addText(): void {
     place(newTextLayer(t('build.textName'), t('build.textDefault'), showStore.show!.canvas, makeId), null)
+    focusText()
   }
 
   function addColour(): void {
@@ -34,10 +40,16 @@ export function useAddLayer() {
     place(newInputLayer(input, showStore.show!.canvas, makeId), input)
   }
 
-  function addCamera(): void {
+  function addCameraOf(device: CameraInput['device']): void {
     const { canvas } = showStore.show!
-    const input = newCamera(numbered('camera', t('build.newCameraName')), { type: 'standin', standin: 'cloth' }, canvas, makeId)
+    const input = newCamera(numbered('camera', t('build.newCameraName')), device, canvas, makeId)
     place(newInputLayer(input, canvas, makeId), input)
+  }
+
+  /** The first real camera that is known, or the stand-in. */
+  function addCamera(): void {
+    const camera = cameras.value[0]
+    addCameraOf(camera === undefined ? { type: 'standin', standin: 'cloth' } : { type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) })
   }
 
   function addAgain(input: Input): void {
@@ -47,6 +59,10 @@ export function useAddLayer() {
   function numbered(kind: Input['kind'], name: string): string {
     const count = countOfKind(showStore.show!.inputs, kind)
     return count === 0 ? name : `${name} ${count + 1}`
+  }
+
+  function choosePictures(): void {
+    fileInput.value?.click()
   }
 
   /** Uploads pictures one after the other; a refused one says why and the rest go on. */
@@ -73,18 +89,28 @@ export function useAddLayer() {
     void addFiles(files)
   }
 
+  const icons = { camera: Camera, picture: Image, colour: Palette } as const
+  /** In how many scenes an input is used already. */
+  const usesOf = (input: Input) =>
+    (showStore.show?.scenes ?? []).filter((scene) => scene.layers.some((layer) => layer.kind === 'input' && layer.inputId === input.id)).length
   const actions = computed<MenuAction[]>(() => [
     { label: t('build.addText'), icon: Type, group: t('build.newInput'), run: addText },
-    { label: t('build.addPicture'), icon: Image, run: () => fileInput.value?.click() },
+    { label: t('build.addPicture'), icon: Image, run: choosePictures },
     { label: t('build.addColour'), icon: Palette, run: addColour },
-    { label: t('build.addCamera'), icon: Camera, run: addCamera },
+    ...cameras.value.map((camera) => ({
+      label: t('build.cameraOf', { label: camera.label || t('build.addCamera') }),
+      icon: Camera,
+      run: () => addCameraOf({ type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) }),
+    })),
+    { label: t('build.standinCamera'), icon: Video, run: () => addCameraOf({ type: 'standin', standin: 'cloth' }) },
     ...(showStore.show?.inputs ?? []).map((input, index) => ({
       label: input.name,
-      icon: input.kind === 'camera' ? Camera : input.kind === 'picture' ? Image : Palette,
+      icon: icons[input.kind],
+      detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', usesOf(input)) }),
       ...(index === 0 ? { group: t('build.inputsInShow') } : {}),
       run: () => addAgain(input),
     })),
   ])
 
-  return { actions, addFiles, onFilesChosen }
+  return { actions, addText, addCamera, choosePictures, addFiles, onFilesChosen }
 }

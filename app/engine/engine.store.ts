@@ -1,7 +1,8 @@
 // The running engine, its cameras and its feed, as the views see them.
 import { defineStore } from 'pinia'
-import { ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
+import { withHeld } from '../../core/show/held.ts'
 import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
@@ -13,9 +14,9 @@ import { useShowStore } from '../show/show.store.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { storedPin, storePin } from './use-executor.ts'
-import { forgetOnAir, recallOnAir, rememberOnAir } from './on-air-memory.ts'
 import { openStandin } from './open-standin.ts'
 import { StudioLink } from './studio-link.ts'
+import { useAir } from './use-air.ts'
 
 const RECOVER_AGAIN_AFTER_MS = 10_000
 
@@ -30,7 +31,8 @@ export const useEngineStore = defineStore('engine', () => {
   const pin = ref<ExecutorPin>(storedPin())
   const personFailure = ref<string | null>(null)
   let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
-  const isFeedOn = ref(false)
+  const air = useAir()
+  const isFeedOn = computed(() => air.air.value !== null)
   const meetingCount = ref(0)
   const hasFirstPicture = ref(false)
   const failure = ref<string | null>(null)
@@ -42,6 +44,8 @@ export const useEngineStore = defineStore('engine', () => {
   const hasRestarted = ref(false)
   /** Whether another tab took the feed over. */
   const isFeedTaken = ref(false)
+  /** Whether the feed was just started and no meeting has been told of. */
+  const isFeedNew = ref(false)
   /** Grows when the engine starts anew, so that views open their pictures again. */
   const generation = ref(0)
   const canFeed = 'MediaStreamTrackGenerator' in window && 'MediaStreamTrackProcessor' in window
@@ -119,24 +123,20 @@ export const useEngineStore = defineStore('engine', () => {
     return made
   }
 
-  watch(
-    () => showStore.show,
-    (show) => {
-      if (show === null) return
-      engine.setShow(show)
-      cameras.follow(show)
-      if (!isWatched) watchdog.start()
-      isWatched = true
-    },
-    { immediate: true },
-  )
-  watch(
-    () => showStore.onAirId,
-    (sceneId) => {
-      if (sceneId !== null) engine.setOnAir(sceneId)
-    },
-    { immediate: true },
-  )
+  watch([air.pictured, air.held, air.onAirId, () => showStore.onAirId], follow, { immediate: true })
+
+  /** Tells the engine and the cameras what is open and what is on air. */
+  function follow(): void {
+    const show = air.pictured.value
+    if (show === null) return
+    // The show on air may be the only one, with none open.
+    const held = showStore.show === null ? null : air.held.value
+    engine.setShow(show, held, air.air.value?.sceneId ?? showStore.onAirId)
+    cameras.follow(withHeld(show, held))
+    if (!isWatched) watchdog.start()
+    isWatched = true
+  }
+
   watch(
     () => showStore.showId,
     (showId) => {
@@ -164,15 +164,11 @@ export const useEngineStore = defineStore('engine', () => {
     engine = makeEngine()
     failure.value = null
     generation.value += 1
-    const { show, onAirId } = showStore
-    if (show === null) {
-      isWatched = false
-      return
-    }
-    watchdog.start()
-    engine.setShow(show)
-    if (onAirId !== null) engine.setOnAir(onAirId)
-    for (const input of show.inputs) if (input.kind === 'camera') cameras.retry(input.id)
+    isWatched = false
+    const show = air.pictured.value
+    if (show === null) return
+    follow()
+    for (const input of withHeld(show, air.held.value).inputs) if (input.kind === 'camera') cameras.retry(input.id)
     if (watched !== null) engine.watch(watched.inputId, watched.layer)
     if (isFeedOn.value) host.setFeed(engine.openFeed())
   }
@@ -184,43 +180,40 @@ export const useEngineStore = defineStore('engine', () => {
     engine.watch(inputId, layer)
   }
 
-  function startFeed(isAgain = false): void {
-    if (!canFeed || isFeedOn.value) return
-    isFeedOn.value = true
+  /** Sends the scene that is first on air, or `sceneId`. Only the tab that edits the show may. */
+  function startFeed(sceneId = showStore.onAirId): void {
+    if (!canFeed || isFeedOn.value || !showStore.isEditor || sceneId === null) return
+    air.take(sceneId)
     isFeedTaken.value = false
-    host.setFeed(engine.openFeed(), isAgain)
+    isFeedNew.value = true
+    host.setFeed(engine.openFeed())
+  }
+
+  /** Brings a scene of the open show on air, in place of what is there. */
+  function takeOnAir(sceneId: string): void {
+    if (isFeedOn.value) air.take(sceneId)
+    else showStore.setOnAir(sceneId)
   }
 
   function stopFeed(): void {
-    isFeedOn.value = false
+    air.clear()
+    isFeedNew.value = false
     host.setFeed(null)
     engine.closeFeed()
   }
 
   /** Another tab sends the feed now, so this one's control must not say that it does. */
   function feedTaken(): void {
-    isFeedOn.value = false
+    air.clear()
     isFeedTaken.value = true
+    isFeedNew.value = false
     engine.closeFeed()
   }
 
-  // Remembers what is on air in this tab, so that reloading the page goes on with it.
-  watch([isFeedOn, () => showStore.showId, () => showStore.onAirId], ([isOn, showId, sceneId]) => {
-    if (!isOn) forgetOnAir()
-    else if (showId !== null && sceneId !== null) rememberOnAir({ showId, sceneId })
+  // A page that is loaded anew goes on with what it had on air.
+  void air.resume().then((isBack) => {
+    if (isBack && canFeed) host.setFeed(engine.openFeed(), true)
   })
-  const before = recallOnAir()
-  if (before !== null) {
-    const stop = watch(
-      () => showStore.showId,
-      (showId) => {
-        if (showId !== before.showId) return
-        stop()
-        if (showStore.show?.scenes.some((scene) => scene.id === before.sceneId) === true) showStore.setOnAir(before.sceneId)
-        startFeed(true)
-      },
-    )
-  }
 
   /** Lets the processor or the graphics card make the pictures, or whichever is faster. */
   function pinExecutor(next: ExecutorPin): void {
@@ -247,6 +240,15 @@ export const useEngineStore = defineStore('engine', () => {
     pinExecutor,
     personFailure,
     isFeedOn,
+    isFeedNew,
+    /** The scene of the open show that is on air, and the name of the one that is, wherever it is. */
+    onAirId: air.onAirId,
+    onAirName: air.sceneName,
+    onAirShow: computed(() => air.air.value?.show ?? null),
+    isOnAirHere: air.isHere,
+    isOnAirShowOpen: computed(() => air.air.value !== null && air.air.value.showId === showStore.showId),
+    onAirSceneId: computed(() => air.air.value?.sceneId ?? null),
+    takeOnAir,
     meetingCount,
     hasFirstPicture,
     failure,
@@ -266,7 +268,7 @@ export const useEngineStore = defineStore('engine', () => {
     watchScopes,
     retryCamera: (inputId: string) => cameras.retry(inputId),
     restart,
-    startFeed: () => startFeed(),
+    startFeed,
     stopFeed,
     takeOver,
   }

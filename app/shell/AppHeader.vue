@@ -33,19 +33,32 @@ const showActions = computed(() => [
   { label: t('header.versions'), icon: History, run: () => (isVersionsOpen.value = true) },
 ])
 
+/** "move of Class title", and where, when that is not on the stage. */
+const where = (what: string, scene: { readonly name: string } | null) => (scene === null ? what : t('edits.inScene', { what, scene: scene.name }))
+const undoWords = computed(() =>
+  showStore.undoLabel === null ? t('header.undoNone') : t('header.undo', { what: where(showStore.undoLabel, showStore.undoScene) }),
+)
+const redoWords = computed(() =>
+  showStore.redoLabel === null ? t('header.redoNone') : t('header.redo', { what: where(showStore.redoLabel, showStore.redoScene) }),
+)
+
 function rename(name: string): void {
-  showStore.edit(t('edits.rename'), (show) => renameShow(show, name))
+  showStore.edit(t('edits.rename', { name: showStore.show?.name ?? '' }), (show) => renameShow(show, name))
 }
 </script>
 
 <template>
-  <header class="grid grid-cols-[auto_1fr_auto] min-[1240px]:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 border-b border-line px-4">
-    <div class="flex min-w-0 items-center gap-4">
-      <RouterLink :to="{ name: 'shows' }" class="flex shrink-0 items-center gap-2 font-head text-[18px] font-bold tracking-tight">
-        <img src="/favicon.svg" alt="" width="26" height="26" />
-        {{ t('app.name') }}
+  <header class="header border-b border-line px-3">
+    <div class="flex min-w-0 items-center gap-3">
+      <RouterLink
+        :to="{ name: 'shows' }"
+        class="flex min-h-8 shrink-0 items-center gap-2 rounded-md font-head text-[17px] font-bold tracking-tight"
+        :title="t('nav.shows')"
+      >
+        <img src="/favicon.svg" alt="" width="24" height="24" />
+        <span :class="isInShow ? 'max-[1240px]:sr-only' : ''">{{ t('app.name') }}</span>
       </RouterLink>
-      <div v-if="isInShow && showStore.show" class="min-w-0 border-l border-line pl-4 text-soft">
+      <div v-if="isInShow && showStore.show" class="min-w-0 border-l border-line pl-3 text-soft">
         <InlineName
           v-if="isRenaming"
           :model-value="showStore.show.name"
@@ -55,18 +68,18 @@ function rename(name: string): void {
           @done="isRenaming = false"
         />
         <ActionMenu v-else :actions="showActions" :label="t('header.showMenu', { name: showStore.show.name })">
-          <span class="max-w-32 truncate hover:text-ink min-[1240px]:max-w-44" :title="showStore.show.name">{{ showStore.show.name }}</span>
+          <span class="min-w-0 max-w-44 truncate hover:text-ink" :title="showStore.show.name">{{ showStore.show.name }}</span>
           <ChevronDown :size="14" aria-hidden="true" />
         </ActionMenu>
       </div>
     </div>
 
-    <nav v-if="isInShow" :aria-label="t('nav.views')" class="flex items-center justify-self-center">
+    <nav v-if="isInShow" :aria-label="t('nav.views')" class="flex items-center">
       <template v-for="(view, index) in views" :key="view.name">
         <i v-if="index > 0" class="h-px w-4 bg-line"></i>
         <RouterLink
           :to="{ name: view.name, params: { showId: route.params['showId'] as string } }"
-          class="mx-2 grid h-[52px] place-items-center border-b-[3px] px-1.5 pt-[3px] font-head text-[15px] font-semibold"
+          class="mx-1.5 grid h-11 place-items-center border-b-[3px] px-1.5 pt-[3px] font-head text-[15px] font-semibold"
           :class="route.name === view.name ? 'border-brass text-ink' : 'border-transparent text-soft hover:text-ink'"
           :aria-current="route.name === view.name ? 'page' : undefined"
         >
@@ -74,27 +87,16 @@ function rename(name: string): void {
         </RouterLink>
       </template>
     </nav>
-    <span v-else></span>
 
-    <div class="flex min-w-0 items-center justify-end gap-1">
+    <div class="ml-auto flex min-w-0 items-center justify-end gap-1">
       <template v-if="isInShow">
         <SaveNote class="mr-2" />
-        <IconButton
-          :icon="Undo2"
-          :label="showStore.undoLabel === null ? t('header.undoNone') : t('header.undo', { what: showStore.undoLabel })"
-          :disabled="showStore.undoLabel === null"
-          @click="showStore.undo()"
-        />
-        <IconButton
-          :icon="Redo2"
-          :label="showStore.redoLabel === null ? t('header.redoNone') : t('header.redo', { what: showStore.redoLabel })"
-          :disabled="showStore.redoLabel === null"
-          @click="showStore.redo()"
-        />
+        <IconButton :icon="Undo2" :label="undoWords" :disabled="showStore.undoLabel === null" @click="showStore.undo()" />
+        <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="showStore.redo()" />
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
       <MachineMenu v-if="isInShow" />
-      <FeedControl v-if="isInShow" class="ml-2" />
+      <FeedControl class="ml-2" />
     </div>
   </header>
   <VersionsDialog
@@ -105,3 +107,18 @@ function rename(name: string): void {
     @close="isVersionsOpen = false"
   />
 </template>
+
+<style scoped>
+.header {
+  display: flex;
+  align-items: center;
+  gap: 4px 14px;
+  min-width: 0;
+}
+@media (max-width: 819px), (max-height: 519px) {
+  .header {
+    flex-wrap: wrap;
+    padding-block: 4px;
+  }
+}
+</style>

@@ -1,47 +1,96 @@
 <script setup lang="ts">
-import { Cast, Square } from 'lucide-vue-next'
-import { computed } from 'vue'
+// On every page: what is on air, how well it goes out, and the button that starts or ends it.
+import { Square, Video } from 'lucide-vue-next'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useShowStore } from '../show/show.store.ts'
+import { announce } from './announce.ts'
+
+/** A camera that gives less than this share of the show's rate is said to. */
+const SLOW_SHARE = 0.9
 
 const { t } = useI18n()
 const engine = useEngineStore()
+const showStore = useShowStore()
+const control = useTemplateRef<HTMLDivElement>('control')
+
 const figures = computed(() => {
   const feed = engine.stats?.feed
   if (feed === undefined || !engine.isFeedOn) return null
   return t('feed.figures', { width: feed.widthPx, height: feed.heightPx, fps: feed.fps.toFixed(0) })
 })
+/** The slowest camera on air, when it gives less than the show asks for. */
+const slowCamera = computed(() => {
+  const show = engine.onAirShow
+  const onAir = show?.scenes.find((scene) => scene.id === engine.onAirSceneId)?.layers ?? []
+  const rates = onAir.flatMap((layer) => {
+    const rate = layer.kind === 'input' && layer.visible ? engine.stats?.inputs[layer.inputId]?.fps : undefined
+    return rate === undefined || rate === 0 ? [] : [rate]
+  })
+  const slowest = Math.min(...rates)
+  return show !== null && slowest < show.canvas.frameRate * SLOW_SHARE ? Math.round(slowest) : null
+})
+const condition = computed(() => {
+  if (engine.stats?.feed.showsCard === true) return t('feed.card')
+  if (slowCamera.value !== null) return t('feed.slow', { rate: slowCamera.value })
+  return t('feed.lost', { lost: engine.stats?.feed.lostLastMinute ?? 0 })
+})
+const refusal = computed(() => {
+  if (!engine.canFeed) return t('feed.unsupported')
+  return showStore.role === 'watching' ? t('feed.watching') : null
+})
+
+// The button that was pressed is gone: the one in its place takes the focus.
+watch(
+  () => engine.isFeedOn,
+  async (isOn) => {
+    announce(isOn ? t('feed.pageTitle', { scene: engine.onAirName }) : t('feed.stopped'))
+    const hadFocus = control.value?.contains(document.activeElement) === true
+    await nextTick()
+    if (hadFocus) control.value?.querySelector('button')?.focus()
+  },
+)
 </script>
 
 <template>
-  <div class="flex items-center gap-3">
-    <div v-if="figures" class="text-right leading-tight" role="status">
-      <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
-      <div class="text-[11.5px] whitespace-nowrap text-soft">
-        <template v-if="engine.stats?.feed.showsCard">{{ t('feed.card') }}</template>
-        <template v-else>{{ t('feed.lost', { lost: engine.stats?.feed.lost ?? 0 }) }}</template>
-        · {{ t('feed.meetings', engine.meetingCount) }}
+  <div ref="control" class="flex min-w-0 items-center gap-2.5">
+    <template v-if="engine.isFeedOn">
+      <div v-if="figures" class="text-right leading-tight max-[1120px]:hidden">
+        <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
+        <div class="text-[11.5px] whitespace-nowrap text-soft" :title="t('feed.lostHint')">{{ condition }} · {{ t('feed.meetings', engine.meetingCount) }}</div>
       </div>
-    </div>
-    <button
-      v-if="!engine.isFeedOn"
-      type="button"
-      class="inline-flex items-center gap-1.5 rounded-lg bg-green px-3 py-1.5 font-semibold whitespace-nowrap text-on-green hover:brightness-110 disabled:opacity-45"
-      :disabled="!engine.canFeed"
-      :title="engine.canFeed ? undefined : t('feed.unsupported')"
-      @click="engine.startFeed()"
-    >
-      <Cast :size="16" aria-hidden="true" />
-      {{ t('feed.start') }}
-    </button>
-    <button
-      v-else
-      type="button"
-      class="inline-flex items-center gap-1.5 rounded-lg border-[1.5px] border-tally px-3 py-1.5 font-semibold whitespace-nowrap text-tally hover:bg-sunk"
-      @click="engine.stopFeed()"
-    >
-      <Square :size="12" fill="currentColor" aria-hidden="true" />
-      {{ t('feed.stop') }}
-    </button>
+      <span
+        class="inline-flex h-7 min-w-0 items-center gap-1.5 rounded-md bg-[#b83425] px-2 font-semibold whitespace-nowrap text-white"
+        :title="t('feed.onAirTitle', { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' })"
+        data-testid="on-air-sign"
+      >
+        <span class="size-2 shrink-0 rounded-full bg-white" aria-hidden="true"></span>
+        <span class="shrink-0">{{ t('build.onAir') }}</span>
+        <span class="max-w-28 truncate font-medium max-[900px]:hidden">{{ engine.onAirName }}</span>
+      </span>
+      <button
+        type="button"
+        class="inline-flex h-8 items-center gap-1.5 rounded-lg border-[1.5px] border-tally px-2.5 font-semibold whitespace-nowrap text-tally hover:bg-sunk"
+        @click="engine.stopFeed()"
+      >
+        <Square :size="12" fill="currentColor" aria-hidden="true" />
+        {{ t('feed.stop') }}
+      </button>
+    </template>
+    <template v-else-if="showStore.showId">
+      <p v-if="refusal" id="feed-refusal" class="max-w-44 text-[11.5px] leading-tight text-soft max-[1120px]:sr-only">{{ refusal }}</p>
+      <button
+        type="button"
+        class="inline-flex h-8 items-center gap-1.5 rounded-lg bg-green px-3 font-semibold whitespace-nowrap text-on-green hover:brightness-110 disabled:opacity-45"
+        :disabled="refusal !== null || !showStore.isEditor"
+        :title="refusal ?? undefined"
+        :aria-describedby="refusal ? 'feed-refusal' : undefined"
+        @click="engine.startFeed()"
+      >
+        <Video :size="16" aria-hidden="true" />
+        {{ t('feed.start') }}
+      </button>
+    </template>
   </div>
 </template>

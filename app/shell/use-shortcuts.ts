@@ -2,7 +2,7 @@ import { onScopeDispose } from 'vue'
 import { tinykeys } from 'tinykeys'
 import { useShowStore } from '../show/show.store.ts'
 
-/** Undo and redo from anywhere but a text field, whose own undo comes first. */
+/** Undo and redo from anywhere but a field in which something is being typed, whose own undo comes first. */
 export function useShortcuts(): void {
   const showStore = useShowStore()
   const unlessTyping = (run: () => void) => (event: KeyboardEvent) => {
@@ -18,8 +18,9 @@ export function useShortcuts(): void {
   onScopeDispose(stop)
 }
 
-/** Whether keys go into a field that takes text. */
+/** Whether keys go into a field that takes text and holds something not taken over yet. */
 function isTextField(target: EventTarget | null): boolean {
+  if (target instanceof HTMLElement && target.dataset['undo'] === 'show') return false
   if (target instanceof HTMLTextAreaElement) return true
   return target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox'
 }

@@ -31,6 +31,15 @@ export class History {
     return this.#future.at(-1)?.label ?? null
   }
 
+  /** The state that one step back, or forth, would bring; null at the end. */
+  get past(): Show | null {
+    return this.#past.at(-1)?.show ?? null
+  }
+
+  get future(): Show | null {
+    return this.#future.at(-1)?.show ?? null
+  }
+
   /** Notes the state before an edit. Edits with the same `key` in quick succession join. */
   note(before: Show, label: string, key: string | null): void {
     const now = this.#now()

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, triggerRef } from 'vue'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
 import { api, type StoredShow } from './api.ts'
 import { browserHost, holdTabLock } from './browser-host.ts'
+import { changedScene } from './changed-scene.ts'
 import { History } from './history.ts'
 import { ShowSession, type Role, type SessionNotice, type ShowChange } from './show-session.ts'
 import type { SaveState } from './show-saver.ts'
@@ -19,7 +20,8 @@ export const useShowStore = defineStore('show', () => {
   const role = ref<Role>('asking')
   const sceneId = ref<string | null>(null)
   const layerId = ref<string | null>(null)
-  const onAirId = ref<string | null>(null)
+  /** The scene that goes on air first; one that is gone gives way to the first one, until it is back. */
+  const firstId = ref<string | null>(null)
   const history = shallowRef(new History(() => performance.now()))
   const notice = shallowRef<ShowNotice | null>(null)
   /** Tells the server that another tab may edit now. */
@@ -35,8 +37,12 @@ export const useShowStore = defineStore('show', () => {
   const isEditor = computed(() => role.value === 'editing')
   const scene = computed<Scene | null>(() => show.value?.scenes.find((candidate) => candidate.id === sceneId.value) ?? null)
   const layer = computed<Layer | null>(() => scene.value?.layers.find((candidate) => candidate.id === layerId.value) ?? null)
+  const onAirId = computed(() => (show.value?.scenes.find((candidate) => candidate.id === firstId.value) ?? show.value?.scenes[0])?.id ?? null)
   const undoLabel = computed(() => history.value.undoLabel)
   const redoLabel = computed(() => history.value.redoLabel)
+  /** The scene that a step back, or forth, changes, when it is not the one on the stage. */
+  const undoScene = computed(() => elsewhere(history.value.past))
+  const redoScene = computed(() => elsewhere(history.value.future))
 
   /** Loads a show; `named` gives the name of a copy, should one have to be made. */
   async function open(id: string, named: (name: string) => string): Promise<void> {
@@ -84,7 +90,7 @@ export const useShowStore = defineStore('show', () => {
     show.value = null
     sceneId.value = null
     layerId.value = null
-    onAirId.value = null
+    firstId.value = null
   }
 
   function adopt(next: Show): void {
@@ -93,7 +99,6 @@ export const useShowStore = defineStore('show', () => {
       sceneId.value = next.scenes[0]?.id ?? null
       layerId.value = null
     }
-    if (!next.scenes.some((candidate) => candidate.id === onAirId.value)) onAirId.value = sceneId.value
   }
 
   /**
@@ -127,9 +132,18 @@ export const useShowStore = defineStore('show', () => {
     if (show.value === null) return
     const next = step(show.value)
     if (next === null) return
+    const place = changedScene(show.value, next, sceneId.value)
     triggerRef(history)
     adopt(next)
+    // What comes back or goes is to be seen.
+    if (place !== null) selectScene(place.id)
     session?.saver.push(next)
+  }
+
+  function elsewhere(next: Show | null): Scene | null {
+    if (show.value === null || next === null) return null
+    const place = changedScene(show.value, next, sceneId.value)
+    return place?.id === sceneId.value ? null : place
   }
 
   /** Puts an earlier version in place; what is newest now stays among the versions, and one step back. */
@@ -156,7 +170,7 @@ export const useShowStore = defineStore('show', () => {
   }
 
   function setOnAir(id: string): void {
-    onAirId.value = id
+    firstId.value = id
   }
 
   /** Hears from the server who edits the show. */
@@ -215,6 +229,8 @@ export const useShowStore = defineStore('show', () => {
     layer,
     undoLabel,
     redoLabel,
+    undoScene,
+    redoScene,
     open,
     close,
     edit,

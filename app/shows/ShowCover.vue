@@ -60,7 +60,7 @@ const slice = { fit: 'xMidYMid meet', fill: 'xMidYMid slice', stretch: 'none' } 
           :font-weight="line.weight"
           :fill="line.colour"
           :text-anchor="layer.text.align === 'centre' ? 'middle' : 'start'"
-          font-family="'Bricolage Grotesque Variable'"
+          :font-family="`'${layer.text.family} Variable', 'Noto Sans Variable', sans-serif`"
         >
           {{ line.text }}
         </text>

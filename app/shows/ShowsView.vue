@@ -75,7 +75,8 @@ async function attempt(run: () => Promise<unknown>): Promise<void> {
 function create(show: Show): Promise<void> {
   return attempt(async () => {
     const stored = await api.createShow(show)
-    await router.push({ name: 'build', params: { showId: stored.id } })
+    const first = stored.show.scenes[0]?.layers.at(-1)
+    await router.push({ name: 'build', params: { showId: stored.id }, query: first === undefined ? {} : { layer: first.id } })
   })
 }
 
@@ -99,7 +100,7 @@ function remove(id: string, name: string): Promise<void> {
 }
 
 function actionsOf(stored: StoredShow): MenuAction[] {
-  const copy = () => renameShow(stored.show, t('shows.copyName', { name: stored.show.name }).slice(0, 80))
+  const copy = () => renameShow(stored.show, t('shows.copyName', { name: stored.show.name.slice(0, 70) }))
   return [
     { label: t('shows.rename'), icon: Pencil, run: () => (renamingId.value = stored.id) },
     { label: t('shows.duplicate'), icon: Copy, run: () => void attempt(() => api.createShow(copy())) },
@@ -110,7 +111,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
 </script>
 
 <template>
-  <main class="min-h-0 overflow-auto px-10 py-9">
+  <main tabindex="-1" class="min-h-0 overflow-auto px-5 py-7 sm:px-10">
     <div class="mx-auto max-w-[1060px]">
       <div class="mb-7 flex items-end gap-4">
         <div class="flex-1">
@@ -123,12 +124,13 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       <EmptyState v-if="isLoaded && shows.length + unreadable.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
         <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
       </EmptyState>
-      <ul v-if="shows.length > 0" class="border-t border-line">
-        <li v-for="stored in shows" :key="stored.id" class="grid grid-cols-[336px_minmax(0,1fr)] gap-7 border-b border-line py-7">
+      <ul v-if="shows.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
+        <li v-for="stored in shows" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
           <RouterLink
             :to="{ name: 'build', params: { showId: stored.id } }"
             class="block self-start overflow-hidden rounded-xl border border-line hover:border-brass"
             :aria-label="`${t('shows.open')}: ${stored.show.name}`"
+            tabindex="-1"
           >
             <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" />
           </RouterLink>
@@ -137,12 +139,18 @@ function actionsOf(stored: StoredShow): MenuAction[] {
               <div class="min-w-0 flex-1">
                 <div class="font-head text-[21px] leading-snug font-bold">
                   <InlineName
+                    v-if="renamingId === stored.id"
                     :model-value="stored.show.name"
                     :label="t('shows.nameLabel')"
-                    :is-editing="renamingId === stored.id"
+                    is-editing
                     @update:model-value="rename(stored, $event)"
                     @done="renamingId = null"
                   />
+                  <h2 v-else class="truncate">
+                    <RouterLink :to="{ name: 'build', params: { showId: stored.id } }" class="hover:underline" :title="stored.show.name">{{
+                      stored.show.name
+                    }}</RouterLink>
+                  </h2>
                 </div>
                 <p class="text-soft">
                   {{ t('shows.scenes', stored.show.scenes.length) }} · {{ stored.show.canvas.widthPx }}×{{ stored.show.canvas.heightPx }} ·
@@ -153,12 +161,21 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                 <Ellipsis :size="18" aria-hidden="true" />
               </ActionMenu>
             </div>
-            <ol class="mt-auto grid grid-cols-4 gap-3 pt-5" aria-hidden="true">
+            <ol class="mt-auto grid grid-cols-4 gap-3 pt-4" :aria-label="t('shows.scenesOf', { name: stored.show.name })">
               <li v-for="scene in stored.show.scenes.slice(0, SCENES_SHOWN)" :key="scene.id" class="min-w-0">
-                <ShowCover :show="stored.show" :scene="scene" class="rounded-md" />
-                <span class="mt-1 block truncate text-[12px] text-soft">{{ scene.name }}</span>
+                <RouterLink
+                  :to="{ name: 'build', params: { showId: stored.id }, query: { scene: scene.id } }"
+                  class="block rounded-md hover:text-ink"
+                  :title="t('shows.openAt', { scene: scene.name })"
+                >
+                  <ShowCover :show="stored.show" :scene="scene" class="rounded-md" />
+                  <span class="mt-1 block truncate text-[12px] text-soft">{{ scene.name }}</span>
+                </RouterLink>
               </li>
             </ol>
+            <p v-if="stored.show.scenes.length > SCENES_SHOWN" class="mt-1 text-right font-num text-[12px] text-soft">
+              {{ t('shows.moreScenes', { count: stored.show.scenes.length - SCENES_SHOWN }) }}
+            </p>
           </div>
         </li>
       </ul>

@@ -1,6 +1,17 @@
-/** A moment as people say it: the time today, the date before. */
-export function timeOf(iso: string, locale: string): string {
+/** A moment as people say it: "today 22:42", "yesterday 9:05", the date before. Capitals and commas as in running text. */
+export function timeOf(iso: string, locale: string, now = new Date()): string {
   const moment = new Date(iso)
-  const isToday = moment.toDateString() === new Date().toDateString()
-  return moment.toLocaleString(locale, isToday ? { hour: '2-digit', minute: '2-digit', second: '2-digit' } : { dateStyle: 'medium', timeStyle: 'short' })
+  const time = moment.toLocaleTimeString(locale, { hour: 'numeric', minute: '2-digit', hourCycle: 'h23' })
+  const days = Math.round((startOfDay(now) - startOfDay(moment)) / DAY_MS)
+  const day =
+    days === 0 || days === 1
+      ? new Intl.RelativeTimeFormat(locale, { numeric: 'auto' }).format(-days, 'day')
+      : moment.toLocaleDateString(locale, { dateStyle: 'medium' })
+  return `${day} ${time}`
+}
+
+const DAY_MS = 86_400_000
+
+function startOfDay(moment: Date): number {
+  return new Date(moment.getFullYear(), moment.getMonth(), moment.getDate()).getTime()
 }

@@ -12,7 +12,12 @@ export interface KeyFigures {
   readonly veil: number
   /** Share of the picture that is neither nearly clear nor nearly opaque: edge, or doubt. */
   readonly unsure: number
+  /** Share of the picture that is well inside the presenter; next to nothing means that nobody is left. */
+  readonly presenter: number
 }
+
+/** Less of a presenter than this is none: a face in a corner is more (common practice, no source). */
+export const LEAST_PRESENTER = 0.005
 
 /** So far from the matte's edge a pixel is inside or outside, in pixels of a picture 720 high. */
 const EDGE_REACH = 8
@@ -52,6 +57,7 @@ export function keyFigures(picture: RgbaPicture, key: Rgb): KeyFigures {
     seeThrough: inside === 0 ? 0 : thin / inside,
     veil: outside === 0 ? 0 : veiled / outside,
     unsure: unsure / (widthPx * heightPx),
+    presenter: inside / (widthPx * heightPx),
   }
 }
 

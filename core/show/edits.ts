@@ -24,6 +24,22 @@ export function updateInput(show: Show, inputId: string, change: (input: Input) 
   return { ...show, inputs: show.inputs.map((input) => (input.id === inputId ? change(input) : input)) }
 }
 
+/** Takes an input away, with every layer that shows it; steps that put it in place of a room have nothing there then. */
+export function removeInput(show: Show, inputId: string): Show {
+  const cleared = (steps: readonly Step[]) =>
+    steps.map((step) => (step.kind === 'room' && step.params.input === inputId ? { ...step, params: { ...step.params, input: '' } } : step))
+  return {
+    ...show,
+    inputs: show.inputs.filter((input) => input.id !== inputId).map((input) => ({ ...input, treatment: cleared(input.treatment) })),
+    scenes: show.scenes.map((scene) => ({
+      ...scene,
+      layers: scene.layers
+        .filter((layer) => layer.kind !== 'input' || layer.inputId !== inputId)
+        .map((layer) => ({ ...layer, treatment: cleared(layer.treatment) })),
+    })),
+  }
+}
+
 /** Inserts a scene at `index`. */
 export function addScene(show: Show, scene: Scene, index = show.scenes.length): Show {
   return { ...show, scenes: show.scenes.toSpliced(index, 0, scene) }

@@ -11,6 +11,7 @@ import { denoise as denoiseStep } from '../steps/denoise/index.ts'
 import { matteEdge } from '../steps/matte-edge/index.ts'
 import { spill } from '../steps/spill/index.ts'
 import { defaultParams, type StepContext } from '../steps/step.ts'
+import { clothEnds, type ClothEnds } from './cloth-ends.ts'
 import { findCloth, quantile, type FoundCloth } from './fit-backdrop.ts'
 
 export interface KeyTask {
@@ -34,8 +35,11 @@ export interface KeySolution {
   readonly chromaKey: StepParams<'chromaKey'>
   readonly matteEdge: StepParams<'matteEdge'>
   readonly spill: StepParams<'spill'>
-  readonly before: KeyFigures
+  /** Null when no key was on. */
+  readonly before: KeyFigures | null
   readonly after: KeyFigures
+  /** What a crop should take off at the sides; null for nothing. */
+  readonly ends: ClothEnds | null
 }
 
 /** A cloth this even needs no surface. */
@@ -61,7 +65,7 @@ const DEVIATION_OF_MEDIAN = 1.4826
 const NOISE_REACH = 3
 
 /** The solved steps in order. */
-export function solvedCalls({ denoise, chromaKey, matteEdge, spill }: Omit<KeySolution, 'before' | 'after'>): StepCall[] {
+export function solvedCalls({ denoise, chromaKey, matteEdge, spill }: Omit<KeySolution, 'before' | 'after' | 'ends'>): StepCall[] {
   return [
     ...(denoise === null ? [] : [{ kind: 'denoise', params: denoise } as const]),
     { kind: 'chromaKey', params: chromaKey },
@@ -100,11 +104,12 @@ export function findKey(task: KeyTask): KeySolution | null {
   }
   report(0.4)
   const figuresOf = (calls: readonly StepCall[]) => keyFigures(task.treat(task.picture, calls, context), cloth.colour)
-  const before = figuresOf(task.before)
+  const hadKey = task.before.some((call) => call.kind === 'chromaKey')
+  const before = hadKey ? figuresOf(task.before) : null
   report(0.7)
   const after = figuresOf(solvedCalls(solved))
   report(1)
-  return { ...solved, before, after }
+  return { ...solved, before, after, ends: clothEnds(picture, cloth.colour) }
 }
 
 /** Grain of the likeness in the cloth: its deviation from one looked-at pixel to the next, from the median of absolute differences. */

@@ -16,6 +16,8 @@ import { plainContext } from '../steps/chain.ts'
 import { chromaKey } from '../steps/chroma-key/index.ts'
 import type { StepCall } from '../steps/index.ts'
 import { defaultParams, type StepContext } from '../steps/step.ts'
+import { keyFigures, LEAST_PRESENTER } from '../matte/figures.ts'
+import { clothEnds } from './cloth-ends.ts'
 import { findCloth, quantile } from './fit-backdrop.ts'
 import { findKey, solvedCalls } from './find-key.ts'
 import { measureWhite } from './measure-white.ts'
@@ -55,7 +57,7 @@ describe('find it for me', () => {
       expect(after.mse).toBeLessThan(before.mse)
       expect(after.sad).toBeLessThan(before.sad)
       // Half a percent is where the interface starts to warn.
-      expect(found.after.veil).toBeLessThanOrEqual(Math.max(found.before.veil, 0.005))
+      expect(found.after.veil).toBeLessThanOrEqual(Math.max(found.before!.veil, 0.005))
       expect(found.after.fringe).toBeLessThanOrEqual(2)
       expect(progress.at(-1)).toBe(1)
       expect(progress).toEqual([...progress].sort((a, b) => a - b))
@@ -187,5 +189,54 @@ describe('measureWhite', () => {
 
   it('says so when nothing is near grey', () => {
     expect(measureWhite(room([1, 1, 1], false))).toBeNull()
+  })
+})
+
+describe('where the cloth ends', () => {
+  // The drawing itself is the truth: standins/camera/cloth.ts hangs it from 74 to 1196 of 1280 at the top, 110 to 1174 at the bottom,
+  // and the frame's number lies over its lower left as far as 156.
+  it.each(['cloth', 'unevenCloth', 'creasedCloth', 'noisyCloth', 'blueCloth', 'heavySpill', 'warmLight', 'darkNoisyCloth'] as const)(
+    'is seen on the stand-in "%s": the wall at the left, the lamp stand at the right, all of it and little more',
+    async (standin) => {
+      const camera = await nodeCamera({ widthPx: 1280, heightPx: 720, standin })
+      const picture = toRgba8(treatReference(camera.picture(8200), []))
+      const hint = parseHex(standin === 'blueCloth' ? '#2040c0' : '#00b140')
+      const ends = clothEnds(picture, findCloth(picture, hint)!.colour)!
+      expect(ends.left).toBeGreaterThanOrEqual((110 / 1280) * 100 - 0.3)
+      expect(ends.left).toBeLessThanOrEqual((156 / 1280) * 100 + 1.5)
+      expect(ends.right).toBeGreaterThanOrEqual(((1280 - 1174) / 1280) * 100 - 0.3)
+      expect(ends.right).toBeLessThanOrEqual(((1280 - 1174) / 1280) * 100 + 1.5)
+    },
+  )
+
+  it('asks for no crop where one was made, or where the cloth fills the picture', async () => {
+    const { picture } = await sceneOf('cloth')
+    expect(clothEnds(picture, findCloth(picture, parseHex('#00b140'))!.colour)).toBeNull()
+    const flat: RgbaPicture = { format: 'rgba', widthPx: 64, heightPx: 36, data: new Uint8Array(64 * 36 * 4).map((_, i) => [20, 180, 60, 255][i % 4]!) }
+    expect(clothEnds(flat, [20 / 255, 180 / 255, 60 / 255])).toBeNull()
+  })
+
+  it.each([1, 2, 3, 5])('survives a picture %i pixels wide', (widthPx) => {
+    const flat: RgbaPicture = { format: 'rgba', widthPx, heightPx: 1, data: new Uint8Array(widthPx * 4).fill(128) }
+    expect(clothEnds(flat, [0.1, 0.7, 0.2])).toBeNull()
+  })
+})
+
+describe('a key that was found', () => {
+  it('has no figures of before when no key was on, and tells the sides that need a crop', async () => {
+    const camera = await nodeCamera({ widthPx: WIDTH, heightPx: HEIGHT, standin: 'cloth' })
+    const picture = toRgba8(treatReference(camera.picture(8200), []))
+    const found = findKey({ picture, hint: parseHex('#00b140'), plate: null, before: [], treat })!
+    expect(found.before).toBeNull()
+    expect(found.ends).not.toBeNull()
+    expect(found.after.presenter).toBeGreaterThan(0.1)
+  })
+
+  it('says that nobody is left when the cloth has swallowed the presenter', async () => {
+    const { picture } = await sceneOf('cloth')
+    const swallowed: StepCall = { kind: 'chromaKey', params: { ...defaultParams(chromaKey.params), colour: '#2bb552', tolerance: 1, softness: 0.01 } }
+    const empty = treat(picture, [swallowed], plainContext(WIDTH, HEIGHT))
+    for (let i = 3; i < empty.data.length; i += 4) if (i % 97 !== 0) (empty.data as Uint8Array)[i] = 0
+    expect(keyFigures(empty, parseHex('#2bb552')).presenter).toBeLessThan(LEAST_PRESENTER)
   })
 })

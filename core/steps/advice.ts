@@ -2,7 +2,14 @@
 import type { StepCall, StepKind } from './index.ts'
 
 export type AdviceCode =
-  'lookBeforeKey' | 'correctionAfterKey' | 'sharpenBeforeKey' | 'denoiseAfterKey' | 'edgeWithoutKey' | 'framingAfterCrop' | 'detailNeedsOwnColours'
+  | 'lookBeforeKey'
+  | 'correctionAfterKey'
+  | 'sharpenBeforeKey'
+  | 'denoiseAfterKey'
+  | 'edgeWithoutKey'
+  | 'spillWithoutKey'
+  | 'framingAfterCrop'
+  | 'detailNeedsOwnColours'
 
 export interface Advice {
   /** Place of the step in the chain. */
@@ -28,6 +35,7 @@ export function adviceFor(chain: readonly (StepCall & { readonly on: boolean })[
     else if (step.kind === 'denoise' && keyBefore) note('denoiseAfterKey')
     else if (step.kind === 'framing' && has(0, index, ['crop'])) note('framingAfterCrop')
     else if (step.kind === 'matteEdge' && !keyBefore) note('edgeWithoutKey')
+    else if (step.kind === 'spill' && !keyBefore) note('spillWithoutKey')
     else if (
       step.kind === 'matteEdge' &&
       step.params.detail > 0 &&

@@ -1,9 +1,10 @@
 // The page's handle on the engine's worker.
 import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import type { Show } from '../../core/show/show.ts'
+import type { FaceFile } from '../../core/text/typefaces.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { ExecutorPin, ExecutorState } from '../executors.ts'
-import type { CameraSupply, EngineStats, FontFile, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
+import type { CameraSupply, EngineStats, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
 
 export interface StudioEngineEvents {
   readonly onReady?: () => void
@@ -25,7 +26,7 @@ export interface StudioEngineEvents {
 export interface EngineFiles {
   readonly makeWorker: () => Worker
   readonly wasmUrl: string
-  readonly fonts: readonly FontFile[]
+  readonly fonts: readonly FaceFile[]
   readonly assetUrlPrefix: string
   readonly personFiles: PersonFiles
 }
@@ -45,11 +46,12 @@ export class StudioEngine {
     this.#worker = this.#start(pin)
   }
 
-  setShow(show: Show): void {
-    this.#post({ type: 'show', show })
+  /** Gives the open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
+  setShow(show: Show, held: Show | null, onAirId: string | null): void {
+    this.#post({ type: 'show', show, held, onAirId })
   }
 
-  setOnAir(sceneId: string): void {
+  setOnAir(sceneId: string | null): void {
     this.#post({ type: 'onAir', sceneId })
   }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { TextContent } from '../../core/text/text-content.ts'
-import { drawText, type TextPen } from './draw-text.ts'
+import { drawText, layOutText, type TextPen } from './draw-text.ts'
 
 const content: TextContent = {
   family: 'Instrument Sans',
@@ -12,6 +12,7 @@ const content: TextContent = {
 /** A pen on which every letter is half as wide as it is high; it writes down what was drawn. */
 function paperPen() {
   const texts: { text: string; x: number; y: number; size: number; colour: string; align: string }[] = []
+  const directions: string[] = []
   const rects: { x: number; y: number; width: number; height: number; alpha: number; colour: string }[] = []
   let font = ''
   const sizeOf = () => Number(/([\d.]+)px/.exec(font)![1])
@@ -26,11 +27,15 @@ function paperPen() {
     globalAlpha: 1,
     textAlign: 'left',
     textBaseline: 'alphabetic',
+    direction: 'ltr',
     measureText: (text: string) => ({ width: (text.length * sizeOf()) / 2 }),
-    fillText: (text: string, x: number, y: number) => texts.push({ text, x, y, size: sizeOf(), colour: pen.fillStyle, align: pen.textAlign }),
+    fillText: (text: string, x: number, y: number) => {
+      directions.push(pen.direction)
+      texts.push({ text, x, y, size: sizeOf(), colour: pen.fillStyle, align: pen.textAlign })
+    },
     fillRect: (x: number, y: number, width: number, height: number) => rects.push({ x, y, width, height, alpha: pen.globalAlpha, colour: pen.fillStyle }),
   }
-  return { pen: pen as unknown as TextPen, texts, rects }
+  return { pen: pen as unknown as TextPen, texts, rects, directions }
 }
 
 describe('drawText', () => {
@@ -38,7 +43,7 @@ describe('drawText', () => {
     const { pen, texts } = paperPen()
     drawText(pen, content, 400, 100)
     expect(texts).toMatchObject([{ text: 'One two three', size: 20, x: 0, colour: '#112233', align: 'left' }])
-    expect(pen.font).toBe('400 20px "Instrument Sans"')
+    expect(pen.font).toMatch(/^400 20px "Instrument Sans", "Noto Sans",.* sans-serif$/)
   })
 
   it('breaks between words, never inside one', () => {
@@ -88,6 +93,32 @@ describe('drawText', () => {
     ])
     const middle = (100 - 20 * 1.22) / 2
     expect(texts[0]!.y).toBeCloseTo(middle + 20 * 0.94)
+  })
+
+  it('says how high its box must be for the text to keep its size', () => {
+    const { pen } = paperPen()
+    const plate = { colour: '#1e5b47', opacity: 0.9, paddingPx: 20, accent: null }
+    const text = { ...content.blocks[0]!, text: 'one two three four five six' }
+    const { lines, scale, neededHeightPx } = layOutText(pen, { ...content, plate, blocks: [text] }, 140, 40)
+    expect(scale).toBeLessThan(1)
+    expect(lines.length).toBeGreaterThan(1)
+    const again = layOutText(pen, { ...content, plate, blocks: [text] }, 140, neededHeightPx)
+    expect(again.scale).toBe(1)
+    expect(layOutText(pen, { ...content, plate, blocks: [text] }, 140, neededHeightPx - 1).scale).toBeLessThan(1)
+  })
+
+  it('breaks scripts that are written without spaces between any two words', () => {
+    const { pen, texts } = paperPen()
+    drawText(pen, { ...content, blocks: [{ ...content.blocks[0]!, text: '養蜂家の夜の教室へようこそ' }] }, 60, 400)
+    expect(texts.length).toBeGreaterThan(2)
+    expect(texts.map(({ text }) => text).join('')).toBe('養蜂家の夜の教室へようこそ')
+    expect(texts[0]!.size).toBe(20)
+  })
+
+  it('writes from right to left where the first letter does', () => {
+    const { pen, directions } = paperPen()
+    for (const text of ['نحل العسل', 'דבורים', 'Bees دبور', '12 نحل']) drawText(pen, { ...content, blocks: [{ ...content.blocks[0]!, text }] }, 400, 100)
+    expect(directions).toEqual(['rtl', 'rtl', 'ltr', 'rtl'])
   })
 
   it('fills the box with the plate, puts the accent at the leading edge, and keeps the text off both', () => {

@@ -3,6 +3,7 @@ import { formatHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
+import { withHeld } from '../../core/show/held.ts'
 import type { Show } from '../../core/show/show.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
@@ -19,7 +20,7 @@ import { pickColour } from './pick-colour.ts'
 import { ResourceBook } from './resource-book.ts'
 import { ScopeWatch } from './scope-watch.ts'
 import { treatmentOf } from './steps-of.ts'
-import { SourceBook } from './source-book.ts'
+import { SourceBook, type TextFonts } from './source-book.ts'
 import { View } from './view.ts'
 import { openContext } from './open-context.ts'
 
@@ -49,6 +50,8 @@ export class Engine {
   readonly #cameras = new Map<string, CameraSource>()
   readonly #views = new Map<string, View>()
   #show: Show | null = null
+  /** The show on air when it is not the open one. */
+  #held: Show | null = null
   #isPageHidden = false
   #hasShownPicture = false
   #cameraIds: ReadonlySet<SourceId> = new Set()
@@ -59,6 +62,7 @@ export class Engine {
 
   constructor(
     heap: Heap,
+    fonts: TextFonts,
     assetUrl: (asset: string) => string,
     personFiles: PersonFiles,
     pin: ExecutorPin,
@@ -69,7 +73,7 @@ export class Engine {
     this.#executors.pin(pin)
     const stills = new StillLoader()
     const loadAsset = (asset: string) => stills.load(assetUrl(asset))
-    this.#book = new SourceBook(loadAsset, {
+    this.#book = new SourceBook(loadAsset, fonts, {
       onChange: () => {
         this.#invalidate()
         post({ type: 'sources', infos: [...this.#book.infos] })
@@ -98,7 +102,7 @@ export class Engine {
   receive(message: Exclude<ToEngine, { type: 'start' }>): void {
     switch (message.type) {
       case 'show':
-        return this.#setShow(message.show)
+        return this.#setShow(message.show, message.held, message.onAirId)
       case 'onAir':
         this.#air.sceneId = message.sceneId
         return this.#invalidate()
@@ -122,7 +126,7 @@ export class Engine {
         this.#cameras.get(message.inputId)?.freeze(message.isFrozen)
         return
       case 'openFeed':
-        return this.#air.openFeed(message.writable, this.#pacer.missedTicks)
+        return this.#air.openFeed(message.writable)
       case 'closeFeed':
         return this.#air.closeFeed()
       case 'pick':
@@ -142,18 +146,20 @@ export class Engine {
     }
   }
 
-  #setShow(show: Show): void {
+  #setShow(show: Show, held: Show | null, onAirId: string | null): void {
     this.#show = show
-    this.#air.sceneId ??= show.scenes[0]?.id ?? null
-    this.#cameraIds = new Set(show.inputs.filter((input) => input.kind === 'camera').map((input) => inputSourceId(input.id)))
-    this.#book.follow(show)
-    this.#resources.follow(show)
-    this.#persons.follow(show)
+    this.#held = held
+    this.#air.sceneId = onAirId
+    const both = withHeld(show, held)
+    this.#cameraIds = new Set(both.inputs.filter((input) => input.kind === 'camera').map((input) => inputSourceId(input.id)))
+    this.#book.follow(both)
+    this.#resources.follow(both)
+    this.#persons.follow(both)
     for (const inputId of [...this.#cameras.keys()]) {
-      if (!show.inputs.some((input) => input.id === inputId)) this.#dropCamera(inputId)
+      if (!both.inputs.some((input) => input.id === inputId)) this.#dropCamera(inputId)
     }
     this.#invalidate()
-    this.#pacer.start(show.canvas.frameRate)
+    this.#pacer.start((held ?? show).canvas.frameRate)
   }
 
   #setCamera(inputId: string, supply: CameraSupply): void {
@@ -216,7 +222,7 @@ export class Engine {
     const showsViews = !this.#isPageHidden && (!this.#air.isFeedOpen || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
     const wantsAir = this.#air.isFeedOpen || (showsViews && this.#hasAirView())
     if (wantsAir) {
-      const picture = this.#air.makePicture(show, nowMs)
+      const picture = this.#air.makePicture(this.#held ?? show, nowMs)
       if (showsViews && picture !== null) {
         for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
       }
@@ -248,7 +254,7 @@ export class Engine {
     const reason = error instanceof Error ? error.message : String(error)
     const nowMs = performance.now()
     try {
-      this.#air.coverFault(this.#show, nowMs)
+      this.#air.coverFault(this.#held ?? this.#show, nowMs)
       this.#tellStats(nowMs)
     } finally {
       if (!this.#toldFaults.has(reason) && this.#toldFaults.size < MOST_TOLD_FAULTS) {
@@ -260,15 +266,19 @@ export class Engine {
 
   #isAirView(view: View): boolean {
     const { request } = view
-    return request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#air.sceneId && !this.#air.showsCard)
+    return request.kind === 'air' || (this.#isOfAirScene(request) && !this.#air.showsCard)
   }
 
   #hasAirView(): boolean {
     for (const view of this.#views.values()) {
-      const { request } = view
-      if (request.kind === 'air' || (request.kind === 'scene' && !request.isSmall && request.sceneId === this.#air.sceneId)) return true
+      if (view.request.kind === 'air' || this.#isOfAirScene(view.request)) return true
     }
     return false
+  }
+
+  /** Whether it asks at full size for what is on air; an open copy of a held show is something else. */
+  #isOfAirScene(request: View['request']): boolean {
+    return request.kind === 'scene' && !request.isSmall && this.#held === null && request.sceneId === this.#air.sceneId
   }
 
   #drawViews(show: Show, nowMs: number): void {
@@ -338,7 +348,7 @@ export class Engine {
       }
     }
     return {
-      feed: this.#air.stats(this.#show?.canvas, this.#pacer.missedTicks, nowMs),
+      feed: this.#air.stats((this.#held ?? this.#show)?.canvas, this.#pacer.missedTicks, nowMs),
       frameMs: this.#frameMs,
       liveFrames: this.#ledger.open,
       inputs,

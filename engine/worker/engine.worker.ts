@@ -1,10 +1,15 @@
 /// <reference lib="webworker" />
 // The worker's door: starts the engine, then hands every message to it.
 import { Heap } from '../cpu/heap.ts'
-import type { FontFile, FromEngine, ToEngine } from '../protocol.ts'
+import { textFamilies } from '../../core/text/text-content.ts'
+import type { FromEngine, ToEngine } from '../protocol.ts'
+import { FontBook } from '../text/font-book.ts'
 import { Engine } from './engine.ts'
 
 declare const self: DedicatedWorkerGlobalScope
+
+/** What is there before the first picture; other letters come when a text has them. */
+const USUAL_LETTERS = 'Aa'
 
 const waiting: Exclude<ToEngine, { type: 'start' }>[] = []
 let engine: Engine | null = null
@@ -20,8 +25,12 @@ self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
 }
 
 async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<void> {
-  const [wasm] = await Promise.all([fetch(message.wasmUrl).then((response) => response.arrayBuffer()), ...message.fonts.map(loadFont)])
-  engine = new Engine(await Heap.create(wasm, tellLeak), (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, message.pin, post)
+  const fonts = new FontBook(message.fonts, (self as unknown as { fonts: FontFaceSet }).fonts)
+  const [wasm] = await Promise.all([
+    fetch(message.wasmUrl).then((response) => response.arrayBuffer()),
+    ...textFamilies.map((family) => fonts.load(family, USUAL_LETTERS)),
+  ])
+  engine = new Engine(await Heap.create(wasm, tellLeak), fonts, (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, message.pin, post)
   post({ type: 'ready' })
   for (const early of waiting.splice(0)) engine.receive(early)
 }
@@ -30,12 +39,6 @@ async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<voi
 function tellLeak(byteLength: number): void {
   // eslint-disable-next-line no-console -- meant for developers
   console.warn(`leak: ${byteLength} bytes of picture memory were lost without being freed`)
-}
-
-/** A font must be there before its name is first used in a canvas. */
-async function loadFont(file: FontFile): Promise<void> {
-  const face = new FontFace(file.family, `url(${file.url})`, { weight: file.weights })
-  ;(self as unknown as { fonts: FontFaceSet }).fonts.add(await face.load())
 }
 
 function post(message: FromEngine, transfer: Transferable[] = []): void {

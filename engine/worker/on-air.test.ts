@@ -14,6 +14,7 @@ vi.mock('./still-sources.ts', () => {
     holdingCardPicture: () => flat(CARD),
     colourPicture: () => flat(0),
     stillFrame: (still: { picture: RgbaPicture }) => ({ picture: still.picture, version: 1, isLive: false }),
+    clearPicture: () => flat(0),
     textPicture: () => ({ picture: flat(0), isOpaque: false }),
   }
 })
@@ -38,7 +39,11 @@ function onAir() {
   let ids = 0
   const show = newShow('Morning', { scene: 'Opening', camera: 'Camera', wall: 'Wall' }, () => `id-${(ids += 1)}`)
   const cameraId = inputSourceId(show.inputs.find((input) => input.kind === 'camera')!.id)
-  const book = new SourceBook(() => Promise.reject(new Error('no pictures here')), { onChange: () => air.invalidate(), onAssetFailed: () => undefined })
+  const book = new SourceBook(
+    () => Promise.reject(new Error('no pictures here')),
+    { isReady: () => true, load: () => Promise.resolve() },
+    { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
+  )
   const drawing = { isBroken: false, drawn: 100 }
   const executor = {
     name: 'cpu' as const,
@@ -74,7 +79,8 @@ function onAir() {
       await new Promise((resolve) => setImmediate(resolve))
       return picture
     },
-    stats: () => air.stats(show.canvas, 5, nowMs),
+    stats: (missedTicks = 5) => air.stats(show.canvas, missedTicks, nowMs),
+    passMs: (ms: number) => (nowMs += ms),
   }
 }
 
@@ -83,20 +89,37 @@ afterEach(() => vi.unstubAllGlobals())
 describe('OnAir', () => {
   it('sends the card until the camera has a picture, then the scene, and counts both', async () => {
     const { air, feed, tick, sent, turnOnCamera, stats } = onAir()
-    air.openFeed(feed, 3)
+    air.openFeed(feed)
     await tick()
     await tick()
     expect(sent).toEqual([CARD, CARD])
     turnOnCamera()
     await tick()
     expect(sent).toEqual([CARD, CARD, 101])
-    expect(stats()).toMatchObject({ isOpen: true, sent: 3, cards: 2, lost: 2, showsCard: false })
+    expect(stats()).toMatchObject({ isOpen: true, sent: 3, cards: 2, lost: 0, showsCard: false })
+  })
+
+  it('counts as lost what was missed since the first picture, and forgets it after a minute', async () => {
+    const { air, feed, tick, turnOnCamera, stats, passMs } = onAir()
+    turnOnCamera()
+    air.openFeed(feed)
+    // What the loop missed before the feed had a picture is nobody's loss.
+    expect(stats(40)).toMatchObject({ lost: 0, lostLastMinute: 0 })
+    await tick()
+    stats(40)
+    expect(stats(43)).toMatchObject({ lost: 3, lostLastMinute: 3 })
+    passMs(30_000)
+    expect(stats(45)).toMatchObject({ lost: 5, lostLastMinute: 5 })
+    passMs(31_000)
+    expect(stats(45)).toMatchObject({ lost: 5, lostLastMinute: 2 })
+    passMs(30_000)
+    expect(stats(45)).toMatchObject({ lost: 5, lostLastMinute: 0 })
   })
 
   it('sends the last picture again for the first second without the camera, then the card', async () => {
     const { air, feed, tick, sent, turnOnCamera, turnOffCamera } = onAir()
     turnOnCamera()
-    air.openFeed(feed, 0)
+    air.openFeed(feed)
     await tick()
     turnOffCamera()
     for (let i = 0; i < 40; i += 1) await tick()
@@ -109,7 +132,7 @@ describe('OnAir', () => {
   it('sends the last whole picture again when drawing fails, the card when it keeps failing, and the scene once it is mended', async () => {
     const { air, feed, tick, sent, drawing, turnOnCamera } = onAir()
     turnOnCamera()
-    air.openFeed(feed, 0)
+    air.openFeed(feed)
     await tick()
     drawing.isBroken = true
     for (let i = 0; i < 32; i += 1) await tick()
@@ -130,7 +153,7 @@ describe('OnAir', () => {
     const { air, feed, tick, sent, drawing, turnOnCamera } = onAir()
     turnOnCamera()
     drawing.isBroken = true
-    air.openFeed(feed, 0)
+    air.openFeed(feed)
     await tick()
     expect(sent).toEqual([CARD])
   })

@@ -8,6 +8,7 @@ import type { EngineStats } from '../protocol.ts'
 import { AirJudge } from './air-judge.ts'
 import { FeedWriter } from './feed-writer.ts'
 import type { FrameLedger } from './frame-ledger.ts'
+import { MinuteCount } from './minute-count.ts'
 import type { SourceBook } from './source-book.ts'
 import { holdingCardPicture } from './still-sources.ts'
 
@@ -29,7 +30,10 @@ export class OnAir {
   #leftOut: readonly MissingPicture[] = []
   #faultsInARow = 0
   #cardsSent = 0
-  #missedBeforeFeed = 0
+  /** What the loop and the feed had missed when it was last asked; null before the first picture of a feed. */
+  #missedUntilNow: number | null = null
+  #lost = new MinuteCount()
+  #lostInAll = 0
 
   constructor(executor: Executor, book: SourceBook, ledger: FrameLedger, isCamera: (sourceId: SourceId) => boolean) {
     this.#executor = executor
@@ -51,11 +55,13 @@ export class OnAir {
     return this.#plan?.draws.map((draw) => draw.sourceId) ?? []
   }
 
-  /** Opens the feed anew and counts from here on; `missedTicks` is what the loop had missed until now. */
-  openFeed(writable: WritableStream<VideoFrame>, missedTicks: number): void {
+  /** Opens the feed anew. What was missed before its first picture is nobody's loss. */
+  openFeed(writable: WritableStream<VideoFrame>): void {
     this.#feed?.close()
     this.#feed = new FeedWriter(writable, this.#ledger)
-    this.#missedBeforeFeed = missedTicks
+    this.#missedUntilNow = null
+    this.#lostInAll = 0
+    this.#lost = new MinuteCount()
     this.#cardsSent = 0
   }
 
@@ -95,17 +101,28 @@ export class OnAir {
   /** What the page shows of the feed. `missedTicks` is what the loop has missed since it began. */
   stats(canvas: Show['canvas'] | undefined, missedTicks: number, nowMs: number): EngineStats['feed'] {
     const feed = this.#feed
+    this.#countLost(missedTicks, nowMs)
     return {
       isOpen: feed !== null,
       fps: feed?.meter.rate(nowMs) ?? 0,
       sent: feed?.meter.total ?? 0,
-      lost: feed === null ? 0 : feed.dropped + missedTicks - this.#missedBeforeFeed,
+      lost: feed === null ? 0 : this.#lostInAll,
+      lostLastMinute: feed === null ? 0 : this.#lost.total(nowMs),
       widthPx: canvas?.widthPx ?? 0,
       heightPx: canvas?.heightPx ?? 0,
       showsCard: this.#showsCard,
       cards: this.#cardsSent,
       leftOut: this.#leftOut.map((missing) => missing.layerId),
     }
+  }
+
+  #countLost(missedTicks: number, nowMs: number): void {
+    if (this.#feed === null || this.#feed.meter.total === 0) return
+    const missed = missedTicks + this.#feed.dropped
+    const lost = missed - (this.#missedUntilNow ?? missed)
+    this.#lost.note(lost, nowMs)
+    this.#lostInAll += lost
+    this.#missedUntilNow = missed
   }
 
   #nextPicture(show: Show, nowMs: number): RgbaPicture | null {

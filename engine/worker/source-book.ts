@@ -4,9 +4,15 @@ import { plainSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { SourceFrame } from '../executor.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
-import { colourPicture, stillFrame, textPicture } from './still-sources.ts'
+import { clearPicture, colourPicture, stillFrame, textPicture } from './still-sources.ts'
 
 const TEXTS_KEPT = 160
+
+/** The typefaces that texts are set in. */
+export interface TextFonts {
+  readonly isReady: (family: string, text: string) => boolean
+  readonly load: (family: string, text: string) => Promise<void>
+}
 
 export interface SourceBookEvents {
   /** Sizes or presence of sources changed: plans are stale. */
@@ -23,10 +29,12 @@ export class SourceBook {
   readonly #assetOf = new Map<SourceId, string>()
   readonly #loadAsset: (asset: string) => Promise<LoadedStill>
   readonly #events: SourceBookEvents
+  readonly #fonts: TextFonts
   #versions = 0
 
-  constructor(loadAsset: (asset: string) => Promise<LoadedStill>, events: SourceBookEvents) {
+  constructor(loadAsset: (asset: string) => Promise<LoadedStill>, fonts: TextFonts, events: SourceBookEvents) {
     this.#loadAsset = loadAsset
+    this.#fonts = fonts
     this.#events = events
   }
 
@@ -61,7 +69,7 @@ export class SourceBook {
     if (this.infos.delete(id)) this.#events.onChange()
   }
 
-  /** Makes sure the texts of a plan have pictures. */
+  /** Makes sure the texts of a plan have pictures. One whose letters are still loading keeps the picture it had, or is clear until then. */
   layOut(texts: readonly TextJob[]): void {
     if (this.#textKeys.size > TEXTS_KEPT) {
       for (const id of this.#textKeys.keys()) this.frames.delete(id)
@@ -70,10 +78,20 @@ export class SourceBook {
     }
     for (const job of texts) {
       if (this.#textKeys.get(job.sourceId) === job.key && this.frames.has(job.sourceId)) continue
+      const isReady = this.#hasLetters(job)
+      if (!isReady && this.frames.has(job.sourceId)) continue
       this.#versions += 1
-      this.frames.set(job.sourceId, stillFrame(textPicture(job), this.#versions))
-      this.#textKeys.set(job.sourceId, job.key)
+      this.frames.set(job.sourceId, stillFrame(isReady ? textPicture(job) : clearPicture(job.widthPx, job.heightPx), this.#versions))
+      if (isReady) this.#textKeys.set(job.sourceId, job.key)
     }
+  }
+
+  /** Whether a text's letters are there; if not, they are sent for, and the text is set when they come. */
+  #hasLetters({ content }: TextJob): boolean {
+    const text = content.blocks.map((block) => block.text).join('')
+    if (this.#fonts.isReady(content.family, text)) return true
+    void this.#fonts.load(content.family, text).then(() => this.#events.onChange())
+    return false
   }
 
   #setStill(id: SourceId, { picture, isOpaque }: LoadedStill): void {

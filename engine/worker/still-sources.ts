@@ -4,11 +4,17 @@ import { parseHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { TextJob } from '../../core/plan/frame-plan.ts'
 import type { SourceFrame } from '../executor.ts'
+import { fontStackFor } from '../../core/text/typefaces.ts'
 import { drawText } from '../text/draw-text.ts'
 
 /** A text picture. */
 export function textPicture(job: TextJob): RgbaPicture {
   return drawPicture(job.widthPx, job.heightPx, (pen) => drawText(pen, job.content, job.widthPx, job.heightPx))
+}
+
+/** Nothing to see. */
+export function clearPicture(widthPx: number, heightPx: number): RgbaPicture {
+  return { format: 'rgba', widthPx, heightPx, data: new Uint8Array(widthPx * heightPx * 4) }
 }
 
 /** One pixel of a colour. */
@@ -19,7 +25,7 @@ export function colourPicture(hex: string): RgbaPicture {
 
 /** The still that the audience sees when there is no live picture. */
 export function holdingCardPicture(widthPx: number, heightPx: number, title: string, detail: string): RgbaPicture {
-  return drawPicture(widthPx, heightPx, (pen) => drawHoldingCard(pen, widthPx, heightPx, title, detail, '"Bricolage Grotesque"'))
+  return drawPicture(widthPx, heightPx, (pen) => drawHoldingCard(pen, widthPx, heightPx, title, detail, fontStackFor('Bricolage Grotesque', title + detail)))
 }
 
 /** A still source frame. */

@@ -38,11 +38,11 @@ const lumaLine = computed(() => (props.histogram === null ? '' : pathOf(props.hi
 </script>
 
 <template>
-  <figure class="relative h-[128px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="histogram">
+  <figure class="relative h-[112px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="histogram">
     <svg
       :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
       preserveAspectRatio="none"
-      class="absolute inset-x-2 top-7 bottom-2 h-[92px] w-[calc(100%-16px)]"
+      class="absolute inset-x-2 top-7 bottom-2 h-[78px] w-[calc(100%-16px)]"
       aria-hidden="true"
     >
       <line

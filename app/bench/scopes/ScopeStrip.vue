@@ -2,54 +2,56 @@
 // Scopes of the treated picture, and what can be said in figures.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { LEAST_PRESENTER } from '../../../core/matte/figures.ts'
 import type { Scopes } from '../../../engine/protocol.ts'
+import FigureRow from '../FigureRow.vue'
+import { useFigureWords } from '../use-figure-words.ts'
 import HistogramScope from './HistogramScope.vue'
 import VectorScope from './VectorScope.vue'
 import WaveformScope from './WaveformScope.vue'
 
-const props = defineProps<{ scopes: Scopes | null }>()
+const props = defineProps<{
+  scopes: Scopes | null
+  /** The colour of the cloth that is keyed; null without such a key. */
+  cloth: string | null
+}>()
 const { t } = useI18n()
-const percent = (share: number) => `${(share * 100).toFixed(share < 0.0995 ? 1 : 0)} %`
-const figures = computed(() => {
-  const { scopes } = props
-  const key = scopes?.key ?? null
-  return [
-    {
-      id: 'fringe',
-      label: t('scopes.fringe'),
-      hint: t('scopes.fringeHint'),
-      value: key === null ? '–' : key.fringe.toFixed(1),
-      isBad: key !== null && key.fringe > 2,
-    },
-    {
-      id: 'see',
-      label: t('scopes.seeThrough'),
-      hint: t('scopes.seeThroughHint'),
-      value: key === null ? '–' : percent(key.seeThrough),
-      isBad: key !== null && key.seeThrough > 0.001,
-    },
-    { id: 'veil', label: t('scopes.veil'), hint: t('scopes.veilHint'), value: key === null ? '–' : percent(key.veil), isBad: key !== null && key.veil > 0.005 },
-    {
-      id: 'clipped',
-      label: t('scopes.clipped'),
-      hint: t('scopes.clippedHint'),
-      value: scopes === null ? '–' : percent(scopes.clipping.black + scopes.clipping.white),
-      isBad: scopes !== null && scopes.clipping.white > 0.02,
-    },
-  ]
-})
+const { keyWords, clippedWords } = useFigureWords()
+
+const figures = computed(() => [...keyWords(props.scopes?.key ?? null, props.cloth), clippedWords(props.scopes?.clipping ?? null)])
+const isNobodyLeft = computed(() => props.scopes?.key !== null && props.scopes?.key !== undefined && props.scopes.key.presenter < LEAST_PRESENTER)
 </script>
 
 <template>
-  <section class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_132px_112px] gap-2.5 border-t border-line px-3 py-2.5" :aria-label="t('scopes.title')">
+  <section class="scope-strip border-t border-line" :aria-label="t('scopes.title')">
     <HistogramScope :histogram="scopes?.histogram ?? null" />
     <WaveformScope :waveform="scopes?.waveform ?? null" />
     <VectorScope :vectorscope="scopes?.vectorscope ?? null" />
-    <dl class="grid h-[128px] content-between">
-      <div v-for="figure in figures" :key="figure.id" :title="figure.hint" :data-testid="`figure-${figure.id}`">
-        <dd class="font-num text-[14px] leading-[1.15] tabular-nums" :class="figure.isBad ? 'text-brass' : ''">{{ figure.value }}</dd>
-        <dt class="text-[11.5px] leading-[1.15] text-soft">{{ figure.label }}</dt>
-      </div>
-    </dl>
+    <div class="grid h-[112px] content-start gap-px">
+      <p v-if="isNobodyLeft" class="rounded bg-wash px-1.5 py-0.5 text-[12px] font-medium text-brass" role="status">{{ t('key.nobodyLeft') }}</p>
+      <FigureRow v-for="figure in figures" :key="figure.id" :figure="figure" />
+    </div>
   </section>
 </template>
+
+<style scoped>
+.scope-strip {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 116px 244px;
+  gap: 8px;
+  padding: 7px 9px;
+}
+@media (max-width: 819px) {
+  .scope-strip {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+}
+@media (min-width: 820px) and (max-width: 1179px) {
+  .scope-strip {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 226px;
+  }
+  .scope-strip > :nth-child(2) {
+    display: none;
+  }
+}
+</style>

@@ -31,8 +31,8 @@ useCountCanvas(
 </script>
 
 <template>
-  <figure class="relative h-[128px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="vectorscope">
-    <div class="absolute top-[25px] left-1/2 size-[98px] -translate-x-1/2">
+  <figure class="relative h-[112px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="vectorscope">
+    <div class="absolute top-[22px] left-1/2 size-[86px] -translate-x-1/2">
       <svg viewBox="0 0 256 256" class="absolute inset-0 size-full" aria-hidden="true">
         <circle cx="128" cy="128" r="112" fill="none" stroke="#4a4a4a" stroke-width="2" />
         <path d="M16 128H240M128 16V240" stroke="#3a3a3a" stroke-width="1.5" />

@@ -18,7 +18,7 @@ useCountCanvas(
 </script>
 
 <template>
-  <figure class="relative h-[128px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="waveform">
+  <figure class="relative h-[112px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="waveform">
     <div class="absolute inset-x-2 top-6 bottom-2.5">
       <svg viewBox="0 0 100 100" preserveAspectRatio="none" class="absolute inset-0 size-full" aria-hidden="true">
         <line

@@ -1,15 +1,29 @@
 <script setup lang="ts">
 // What goes with the key on a coloured cloth: found for you, and the empty cloth.
-import { ScanSearch, Timer, X } from 'lucide-vue-next'
+import { Crop, ScanSearch, Timer, Undo2, X } from 'lucide-vue-next'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Step } from '../../../core/show/show.ts'
 import BaseButton from '../../base/BaseButton.vue'
+import FigureRow from '../FigureRow.vue'
+import { useFigureWords } from '../use-figure-words.ts'
 import { useFindKey } from '../use-find-key.ts'
 
 const props = defineProps<{ step: Extract<Step, { kind: 'chromaKey' }> }>()
 const { t } = useI18n()
-const { progress, figures, countdown, find, cancel, takePlate, stopCountdown } = useFindKey(() => props.step)
-const percent = (share: number) => `${(share * 100).toFixed(1)} %`
+const { progress, figures, ends, isNobodyLeft, cropEnds, undo, countdown, find, cancel, takePlate, stopCountdown } = useFindKey(() => props.step)
+const { keyWords } = useFigureWords()
+
+const rows = computed(() => {
+  if (figures.value === null) return []
+  const before = keyWords(figures.value.before, props.step.params.colour)
+  return keyWords(figures.value.after, props.step.params.colour).map((figure, i) => ({ figure, before: before[i]!.value }))
+})
+/** "6 % left, 9 % right": the sides that need it. */
+const endWords = computed(() => {
+  const sides = (['left', 'right'] as const).filter((side) => (ends.value?.[side] ?? 0) > 0)
+  return sides.map((side) => t(`key.ends.${side}`, { percent: ends.value![side] })).join(', ')
+})
 </script>
 
 <template>
@@ -21,27 +35,17 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`
       </div>
       <BaseButton kind="quiet" :icon="X" @click="cancel">{{ t('key.cancel') }}</BaseButton>
     </div>
-    <table v-if="figures" class="w-full text-[12px]" data-testid="key-figures">
-      <thead class="text-soft">
-        <tr>
-          <th class="text-left font-normal">{{ t('key.figures') }}</th>
-          <th class="text-right font-normal">{{ t('bench.before') }}</th>
-          <th class="text-right font-normal">{{ t('bench.after') }}</th>
-        </tr>
-      </thead>
-      <tbody class="font-num tabular-nums">
-        <tr>
-          <td class="font-text">{{ t('scopes.fringe') }}</td>
-          <td class="text-right">{{ figures.before.fringe.toFixed(1) }}</td>
-          <td class="text-right">{{ figures.after.fringe.toFixed(1) }}</td>
-        </tr>
-        <tr v-for="name in ['seeThrough', 'veil', 'unsure'] as const" :key="name">
-          <td class="font-text">{{ t(`scopes.${name}`) }}</td>
-          <td class="text-right">{{ percent(figures.before[name]) }}</td>
-          <td class="text-right">{{ percent(figures.after[name]) }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-if="isNobodyLeft" class="flex items-center gap-2 rounded-lg bg-wash px-2.5 py-1.5" role="alert">
+      <p class="flex-1">{{ t('key.nobodyLeftAfter') }}</p>
+      <BaseButton :icon="Undo2" @click="undo">{{ t('header.undoShort') }}</BaseButton>
+    </div>
+    <div v-else-if="rows.length > 0" data-testid="key-figures">
+      <FigureRow v-for="row in rows" :key="row.figure.id" :figure="row.figure" :before="row.before" />
+    </div>
+    <div v-if="endWords !== ''" class="flex items-center gap-2 rounded-lg bg-wash px-2.5 py-1.5" role="status" data-testid="cloth-ends">
+      <p class="flex-1 leading-snug">{{ t('key.clothEnds', { sides: endWords }) }}</p>
+      <BaseButton :icon="Crop" @click="cropEnds">{{ t('key.cropEnds') }}</BaseButton>
+    </div>
     <div class="flex items-center gap-2">
       <BaseButton v-if="countdown === null" class="flex-1" :icon="Timer" :title="t('key.plateHint')" @click="takePlate">{{ t('key.plate') }}</BaseButton>
       <template v-else>

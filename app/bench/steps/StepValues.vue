@@ -39,7 +39,10 @@ function isOfUse(name: string): boolean {
 }
 
 function optionsOf(name: string, spec: ChoiceParam) {
-  return spec.options.map((value) => ({ value, label: t(`steps.${props.step.kind}.options.${name}.${value}`), isOff: isMissing(name, value) }))
+  return spec.options.map((value) => {
+    const isOff = isMissing(name, value)
+    return { value, label: t(`steps.${props.step.kind}.options.${name}.${value}`), isOff, ...(isOff ? { detail: t(`key.backdropNeeds.${value}`) } : {}) }
+  })
 }
 
 /** A cloth can't be taken as fitted or measured before it was. */
@@ -80,15 +83,18 @@ function isMissing(name: string, option: string): boolean {
         :options="optionsOf(name, spec)"
         @update:model-value="emit('set', name, $event)"
       />
-      <div v-else-if="spec.type === 'choice'" class="grid grid-cols-[76px_1fr] items-center gap-2 py-1">
+      <div v-else-if="spec.type === 'choice'" class="grid grid-cols-[minmax(52px,76px)_1fr] items-center gap-x-2 py-1">
         <span class="truncate" :title="words.paramOf(step.kind, name)">{{ words.paramOf(step.kind, name) }}</span>
         <ChoiceBar
           class="justify-self-end"
           :model-value="String(values[name])"
           :label="words.paramOf(step.kind, name)"
-          :choices="optionsOf(name, spec).filter((option) => !option.isOff || option.value === values[name])"
+          :choices="optionsOf(name, spec)"
           @update:model-value="emit('set', name, $event)"
         />
+        <p v-for="option in optionsOf(name, spec).filter((one) => one.isOff)" :key="option.value" class="col-span-2 mt-0.5 text-[12px] text-soft">
+          {{ option.detail }}
+        </p>
       </div>
       <div v-else-if="spec.type === 'colour'" class="flex items-center justify-between py-0.5">
         <span>{{ words.paramOf(step.kind, name) }}</span>

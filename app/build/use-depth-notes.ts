@@ -1,0 +1,54 @@
+// What the depth strip has to say, and what the presenter does not want to hear again.
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { depthAdvice } from '../../core/layout/depth-advice.ts'
+import { moveLayer } from '../../core/show/edits.ts'
+import { useEngineStore } from '../engine/engine.store.ts'
+import { useShowStore } from '../show/show.store.ts'
+
+const MOST_DISMISSED = 200
+
+export function useDepthNotes() {
+  const { t } = useI18n()
+  const showStore = useShowStore()
+  const engine = useEngineStore()
+  const dismissed = useLocalStorage<string[]>('green-room:depth-notes', [])
+
+  const layers = computed(() => showStore.scene?.layers ?? [])
+  const nameOf = (layerId: string) => layers.value.find((layer) => layer.id === layerId)?.name ?? ''
+
+  const first = computed(() => {
+    const { show, scene } = showStore
+    if (show === null || scene === null) return null
+    return depthAdvice(show, scene, engine.infos).find((advice) => advice.kind === 'trouble' || !dismissed.value.includes(keyOf(advice))) ?? null
+  })
+  const note = computed(() => {
+    const advice = first.value
+    if (advice === null) return null
+    const names = { front: nameOf(advice.coveredBy), back: nameOf(advice.layerId) }
+    const share = `${Math.round(advice.hiddenShare * 100)} %`
+    return {
+      kind: advice.kind,
+      words: advice.hiddenShare > 0.995 ? t('build.hidesAll', names) : t('build.hides', { ...names, share }),
+      fix: advice.fix === null ? null : t(advice.fix.way === 'behind' ? 'build.sendBehind' : 'build.bringForward', names),
+    }
+  })
+
+  function fix(): void {
+    const move = first.value?.fix
+    const { sceneId } = showStore
+    if (move === undefined || move === null || sceneId === null) return
+    showStore.edit(t('edits.moveLayer', { name: nameOf(move.layerId) }), (show) => moveLayer(show, sceneId, move.layerId, move.index))
+  }
+
+  function dismiss(): void {
+    if (first.value !== null) dismissed.value = [...dismissed.value, keyOf(first.value)].slice(-MOST_DISMISSED)
+  }
+
+  return { note, fix, dismiss }
+}
+
+function keyOf({ layerId, coveredBy }: { readonly layerId: string; readonly coveredBy: string }): string {
+  return `${layerId} ${coveredBy}`
+}

@@ -1,0 +1,33 @@
+// What keeps the scene on the stage from being whole, and what the audience gets meanwhile.
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { CameraInput } from '../../core/show/show.ts'
+import { useEngineStore } from '../engine/engine.store.ts'
+import { useShowStore } from '../show/show.store.ts'
+
+export function useStageTrouble() {
+  const { t } = useI18n()
+  const showStore = useShowStore()
+  const engine = useEngineStore()
+
+  const cameras = computed(() => {
+    const shown = new Set(showStore.scene?.layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
+    return (showStore.show?.inputs ?? []).filter((input): input is CameraInput => input.kind === 'camera' && shown.has(input.id))
+  })
+  const stateOf = (camera: CameraInput) => engine.cameraStates[camera.id] ?? 'starting'
+  /** The first camera of the scene that cannot be had. */
+  const camera = computed(() => cameras.value.find((one) => !['live', 'starting'].includes(stateOf(one))) ?? null)
+  const isStarting = computed(() => cameras.value.some((one) => stateOf(one) === 'starting'))
+  const isOnAir = computed(() => engine.onAirId !== null && engine.onAirId === showStore.sceneId)
+  const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)
+
+  const words = computed(() => {
+    const state = camera.value === null ? null : stateOf(camera.value)
+    const reason = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.${state}`).toLowerCase() })
+    if (showsCard.value)
+      return { title: t('build.theySeeCard', { reason: reason ?? t('build.noPictureYet') }), help: state === null ? null : t(`camera.help.${state}`) }
+    return reason === null ? null : { title: reason, help: t(`camera.help.${state!}`) }
+  })
+
+  return { camera, isStarting, words }
+}

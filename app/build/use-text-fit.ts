@@ -1,0 +1,62 @@
+// How a text fits its box: the box grows with the words, and what stays too small is told.
+import { computed, ref } from 'vue'
+import { grownBox } from '../../core/layout/grow-box.ts'
+import type { TextLayer } from '../../core/show/show.ts'
+import { isTooSmallInTile } from '../../core/text/tile-size.ts'
+import { layOutText, type TextPen } from '../../engine/text/draw-text.ts'
+import { FontBook } from '../../engine/text/font-book.ts'
+import { fontFiles } from '../engine/font-files.ts'
+import { useShowStore } from '../show/show.store.ts'
+
+const fonts = new FontBook(fontFiles, document.fonts)
+let pen: TextPen | null = null
+
+function thePen(): TextPen | null {
+  pen ??= typeof OffscreenCanvas === 'undefined' ? null : new OffscreenCanvas(1, 1).getContext('2d')
+  return pen
+}
+
+const wordsOf = ({ text }: TextLayer) => text.blocks.map((block) => block.text).join('')
+
+export function useTextFit(layer: () => TextLayer) {
+  const showStore = useShowStore()
+  /** The height the box had when this text was opened: it does not shrink below. */
+  const leastPx = layer().placement.height
+  /** Grows when letters came, since everything is wider or narrower then. */
+  const lettersTurn = ref(0)
+
+  /** The layer with its box as high as the words need. */
+  function grown(next: TextLayer): TextLayer {
+    const measure = thePen()
+    const canvas = showStore.show?.canvas
+    if (measure === null || canvas === undefined) return next
+    const { width, height } = next.placement
+    const { neededHeightPx } = layOutText(measure, next.text, width, height)
+    const least = Math.min(leastPx, layer().placement.height)
+    return { ...next, placement: grownBox(next.placement, neededHeightPx, least, canvas) }
+  }
+
+  /** Runs once letters that are not there yet have come; not at all when all are. */
+  function whenLettersCome(run: () => void): void {
+    const now = layer()
+    const words = wordsOf(now)
+    if (fonts.isReady(now.text.family, words)) return
+    void fonts.load(now.text.family, words).then(() => {
+      lettersTurn.value += 1
+      if (wordsOf(layer()) === words) run()
+    })
+  }
+
+  /** The lines, counted from 1, that nobody can read in a meeting's tile. */
+  const tooSmall = computed(() => {
+    void lettersTurn.value
+    const measure = thePen()
+    const canvas = showStore.show?.canvas
+    if (measure === null || canvas === undefined) return []
+    const { text, placement } = layer()
+    const { scale } = layOutText(measure, text, placement.width, placement.height)
+    return text.blocks.flatMap((block, i) => (block.text.trim() !== '' && isTooSmallInTile(block.sizePx * scale, canvas.widthPx) ? [i + 1] : []))
+  })
+
+  return { grown, tooSmall, whenLettersCome }
+}

@@ -1,0 +1,11 @@
+// What a screen reader is told when something changed without the focus moving there.
+import { nextTick, ref } from 'vue'
+
+/** The words of the live region in App.vue. */
+export const announcement = ref('')
+
+/** Says something aloud; the same words twice are said twice. */
+export function announce(words: string): void {
+  announcement.value = ''
+  void nextTick(() => (announcement.value = words))
+}

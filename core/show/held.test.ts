@@ -1,0 +1,30 @@
+import { describe, expect, it } from 'vitest'
+import { sceneNamed, testShow } from '../../tests/support/shows.ts'
+import { planFrame } from '../plan/plan-frame.ts'
+import { allInfos } from '../../tests/support/shows.ts'
+import { updateInput, updateLayer } from './edits.ts'
+import { heldCopy, withHeld } from './held.ts'
+
+const show = testShow()
+
+describe('a show held on air', () => {
+  it('shares no text picture with an open copy of itself that says something else', () => {
+    const scene = sceneNamed(show, 'Welcome')
+    const title = scene.layers.find((layer) => layer.kind === 'text')!
+    const edited = updateLayer(show, scene.id, title.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, blocks: [] } } : layer))
+    const held = heldCopy(show)
+    const textsOf = (which: typeof show) => planFrame(which, sceneNamed(which, 'Welcome'), allInfos(which)).texts.map(({ sourceId }) => sourceId)
+    expect(textsOf(edited).some((id) => textsOf(held).includes(id))).toBe(false)
+    expect(textsOf(held)).toHaveLength(1)
+  })
+
+  it('needs the inputs and scenes of both; a shared input stays as the audience has it', () => {
+    const camera = show.inputs[0]!
+    const other = { ...updateInput(show, camera.id, (input) => ({ ...input, name: 'Changed' })), scenes: show.scenes.slice(0, 1) }
+    const both = withHeld({ ...other, inputs: [...other.inputs, { ...camera, id: 'only-here' }] }, show)
+    expect(both.inputs.map((input) => input.id)).toEqual([...show.inputs.map((input) => input.id), 'only-here'])
+    expect(both.inputs[0]!.name).toBe(camera.name)
+    expect(both.scenes).toHaveLength(1 + show.scenes.length)
+    expect(withHeld(other, null)).toBe(other)
+  })
+})
