@@ -3,6 +3,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
 import type { StandinCamera } from '../core/show/show.ts'
+import { standinWords } from '../app/locales/steps-en.ts'
 import { seedDemo } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
@@ -43,7 +44,9 @@ async function main(): Promise<void> {
   await meeting.waitForFunction(() => (window.meetingFigures?.read()?.fps ?? 0) > 25)
   await shoot(meeting, 'meeting')
   await page.bringToFront()
+  await page.getByRole('button', { name: 'Fold the inspector away' }).click()
   await shoot(page, 'build-blackout')
+  await page.getByRole('button', { name: 'Open the inspector' }).click()
   await turnTheme()
   await page.getByRole('button', { name: 'Stop feed' }).click()
   await page.getByRole('link', { name: 'Bench' }).click()
@@ -72,7 +75,8 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   }
   const useCamera = async (standin: StandinCamera) => {
     await page.getByTestId('device-card').getByRole('button').first().click()
-    await page.getByTestId('device').selectOption(`standin:${standin}`)
+    await page.getByTestId('device').getByRole('button').click()
+    await page.getByRole('option', { name: `Stand-in: ${standinWords[standin]}`, exact: true }).click()
     await page.getByTestId('device-card').getByRole('button').first().click()
   }
   const view = (mode: string) => page.getByRole('radio', { name: mode, exact: true }).click()
@@ -120,7 +124,7 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   await open('tone')
   await setExposure('0')
   await list.click()
-  await page.getByRole('menuitem', { name: 'Room', exact: true }).click()
+  await page.getByRole('menuitem', { name: /^Behind you/ }).click()
   // The person model loads for some seconds.
   await page.waitForTimeout(MODEL_MS)
   // The hand is up for three seconds in every eleven; the model finds it badly, as docs/guide-camera.md says.

@@ -67,7 +67,7 @@ const onPointerDown = useScrub((steps) => set(props.modelValue + steps * props.s
     :disabled="disabled"
     class="min-h-6 w-full min-w-0 cursor-ew-resize rounded-[5px] border px-1.5 py-1 font-num text-[12px] tabular-nums focus:cursor-text"
     :class="[isBare ? 'border-transparent bg-transparent text-right hover:border-line' : 'border-line bg-raised', isWrong ? 'border-tally!' : '']"
-    @focus="draft = format(modelValue)"
+    @focus="($event.target as HTMLInputElement).select()"
     @input="draft = ($event.target as HTMLInputElement).value"
     @blur="commit"
     @keydown="onKey"

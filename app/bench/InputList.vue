@@ -100,7 +100,6 @@ async function remove(): Promise<void> {
           class="block rounded-lg border p-1"
           :class="input.id === selectedId ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'"
           :aria-current="input.id === selectedId ? 'true' : undefined"
-          :aria-label="input.name"
           @dblclick="renamingId = input.id"
         >
           <LivePicture
@@ -108,7 +107,7 @@ async function remove(): Promise<void> {
             :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: true }"
             :width-px="THUMB.widthPx"
             :height-px="THUMB.heightPx"
-            :label="input.name"
+            label=""
           />
           <span class="block px-1 pt-1 pb-0.5">
             <span class="block truncate pr-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{ input.name }}</span>
@@ -124,7 +123,13 @@ async function remove(): Promise<void> {
             @done="renamingId = null"
           />
         </div>
-        <ActionMenu :actions="actionsOf(input)" :label="t('bench.inputMenu', { name: input.name })" is-icon class="absolute right-0.5 bottom-3.5">
+        <ActionMenu
+          :actions="actionsOf(input)"
+          :label="t('bench.inputMenu', { name: input.name })"
+          is-icon
+          data-over-card
+          class="absolute right-0.5 bottom-3.5"
+        >
           <Ellipsis :size="16" aria-hidden="true" />
         </ActionMenu>
       </li>

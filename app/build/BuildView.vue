@@ -73,7 +73,7 @@ watch(
   --inspector: 0px;
 }
 .build.is-narrow {
-  --rail: 76px;
+  --rail: 96px;
   --inspector: 0px;
 }
 .build-scenes {

@@ -76,6 +76,14 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
   event.preventDefault()
 }
 
+/** The advice is gone once it was followed: the focus goes to what moved. */
+function follow(): void {
+  const layerId = fix()
+  if (layerId === null) return
+  showStore.selectLayer(layerId)
+  void focusOn(layerId)
+}
+
 watch(
   () => showStore.layerId,
   async (layerId) => {
@@ -122,7 +130,7 @@ watch(
           type="button"
           class="min-h-6 max-w-64 shrink-0 truncate rounded px-1 font-medium underline underline-offset-2 hover:text-ink"
           :title="note.fix"
-          @click="fix"
+          @click="follow"
         >
           {{ note.fix }}
         </button>

@@ -107,6 +107,8 @@ function onKey(event: KeyboardEvent, scene: Scene, index: number): void {
   event.preventDefault()
 }
 
+const tagOf = (scene: Scene) => (scene.id === engine.onAirId ? t('build.onAir') : isFirst(scene) ? t('build.firstTag') : null)
+
 /** Whether the feed would begin with it; told only where there is a choice. */
 const isFirst = (scene: Scene) => !engine.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
 
@@ -156,7 +158,7 @@ watch(
           class="block w-full min-w-0 rounded-md border p-[3px] text-left"
           :class="scene.id === showStore.sceneId ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'"
           :tabindex="scene.id === showStore.sceneId ? 0 : -1"
-          :aria-label="scene.name"
+          :aria-describedby="tagOf(scene) ? `tag-${scene.id}` : undefined"
           :aria-current="scene.id === showStore.sceneId ? 'true' : undefined"
           aria-keyshortcuts="Shift+ArrowUp Shift+ArrowDown F2"
           :title="`${index + 1} · ${scene.name}${isFirst(scene) ? ` · ${t('build.isFirst')}` : ''}`"
@@ -170,26 +172,14 @@ watch(
               :request="{ kind: 'scene', sceneId: scene.id, isSmall: true }"
               :width-px="thumb.widthPx"
               :height-px="thumb.heightPx"
-              :label="scene.name"
+              label=""
             />
             <span
               class="absolute bottom-0.5 left-0.5 min-w-4 rounded-[3px] px-1 text-center font-num text-[10px] leading-4"
               :class="isFirst(scene) ? 'bg-[#e0b04b] text-black' : 'bg-black/70 text-white'"
+              aria-hidden="true"
               >{{ index + 1 }}</span
             >
-            <span
-              v-if="scene.id === engine.onAirId"
-              class="absolute top-0 left-0 max-w-full truncate rounded-[3px] bg-[#b83425] px-1 text-[10.5px] leading-4 font-semibold text-white"
-            >
-              {{ t('build.onAir') }}
-            </span>
-            <span
-              v-else-if="isWide && isFirst(scene)"
-              class="absolute top-0 left-0 max-w-full truncate rounded-[3px] bg-black/70 px-1 text-[10.5px] leading-4 text-white"
-              :title="t('build.isFirst')"
-            >
-              {{ t('build.firstTag') }}
-            </span>
           </span>
           <span
             v-if="renamingId !== scene.id"
@@ -199,6 +189,13 @@ watch(
             {{ scene.name }}
           </span>
         </button>
+        <span
+          v-if="tagOf(scene)"
+          :id="`tag-${scene.id}`"
+          class="pointer-events-none absolute top-1 left-1 truncate rounded-[3px] px-1 text-[10.5px] leading-4 text-white"
+          :class="[scene.id === engine.onAirId ? 'bg-[#b83425] font-semibold' : 'bg-black/70', isWide || scene.id === engine.onAirId ? '' : 'sr-only']"
+          >{{ tagOf(scene) }}</span
+        >
         <div v-if="renamingId === scene.id" class="px-0.5 pb-0.5" :class="isWide ? '' : 'rename-over'">
           <InlineName :model-value="scene.name" :label="t('build.rename')" is-editing @update:model-value="rename(scene, $event)" @done="doneRenaming(scene)" />
         </div>
@@ -207,6 +204,7 @@ watch(
           :label="t('build.sceneMenu', { name: scene.name })"
           is-icon
           data-menu
+          data-over-card
           class="scene-menu absolute right-0"
           :class="isWide ? 'bottom-0' : 'top-0 on-picture'"
         >

@@ -114,7 +114,7 @@ function addBlock(): void {
     <p v-for="line in tooSmall" :key="line" class="mb-1.5 rounded-md bg-wash px-2 py-1 text-[12px] leading-snug" role="status">
       {{ t('inspector.tooSmall', { n: line }) }}
     </p>
-    <BaseButton v-if="text.blocks.length < LIMITS.blocks" kind="quiet" :icon="Plus" class="-ml-2" @click="addBlock">{{ t('inspector.addLine') }}</BaseButton>
+    <BaseButton v-if="text.blocks.length < LIMITS.blocks" kind="quiet" :icon="Plus" @click="addBlock">{{ t('inspector.addLine') }}</BaseButton>
     <div class="mt-1 grid grid-cols-[minmax(0,1fr)] gap-2">
       <SelectMenu
         :model-value="text.family"

@@ -35,11 +35,13 @@ export function useDepthNotes() {
     }
   })
 
-  function fix(): void {
+  /** Makes the move, and returns the layer that moved; null when there was none to make. */
+  function fix(): string | null {
     const move = first.value?.fix
     const { sceneId } = showStore
-    if (move === undefined || move === null || sceneId === null) return
+    if (move === undefined || move === null || sceneId === null) return null
     showStore.edit(t('edits.moveLayer', { name: nameOf(move.layerId) }), (show) => moveLayer(show, sceneId, move.layerId, move.index))
+    return move.layerId
   }
 
   function dismiss(): void {

@@ -4,7 +4,13 @@ import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
 import type { ViewRequest } from '../../engine/protocol.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 
-const props = defineProps<{ request: ViewRequest; widthPx: number; heightPx: number; label: string }>()
+const props = defineProps<{
+  request: ViewRequest
+  widthPx: number
+  heightPx: number
+  /** What it shows; empty where the words beside it say so. */
+  label: string
+}>()
 const engine = useEngineStore()
 const holder = useTemplateRef<HTMLDivElement>('holder')
 let viewId: string | null = null
@@ -42,5 +48,10 @@ watch(
 </script>
 
 <template>
-  <div ref="holder" role="img" :aria-label="label"></div>
+  <div
+    ref="holder"
+    :role="label === '' ? undefined : 'img'"
+    :aria-label="label === '' ? undefined : label"
+    :aria-hidden="label === '' ? 'true' : undefined"
+  ></div>
 </template>

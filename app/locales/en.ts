@@ -165,7 +165,7 @@ export default {
     frame: 'Frame',
     corner: 'Corner',
     cleanUp: 'Clean-up',
-    openBench: 'Bench',
+    openBench: 'To the bench',
     everywhere: 'Everywhere',
     hereOnly: 'Only in {place}',
     changeHere: 'Change only here',

@@ -35,8 +35,8 @@ const trouble = computed<Notice | null>(() => {
   const { saveState } = showStore
   if (saveState.kind === 'unkept') return { text: t('save.help.unkept') }
   if (saveState.kind === 'refused') return { text: t('save.help.refused', { why: saveState.why }) }
-  if (showStore.role === 'watching') return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: () => engine.takeOver() }
   if (engine.isFeedTaken) return { text: t('feed.taken'), ...close(() => (engine.isFeedTaken = false)) }
+  if (showStore.role === 'watching') return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: () => engine.takeOver() }
   if (engine.hasRestarted) return { text: t('engine.restarted'), ...close(() => (engine.hasRestarted = false)) }
   if (engine.faulted !== null) return { text: t('engine.faulted', { reason: engine.faulted }), ...close(() => (engine.faulted = null)) }
   if (leftOut.value !== '') return { text: t('feed.leftOut', { names: leftOut.value }) }

@@ -126,14 +126,15 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       </EmptyState>
       <ul v-if="shows.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
         <li v-for="stored in shows" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
-          <RouterLink
-            :to="{ name: 'build', params: { showId: stored.id } }"
-            class="block self-start overflow-hidden rounded-xl border border-line hover:border-brass"
-            :aria-label="`${t('shows.open')}: ${stored.show.name}`"
-            tabindex="-1"
-          >
+          <div class="relative self-start overflow-hidden rounded-xl border border-line hover:border-brass">
             <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" />
-          </RouterLink>
+            <RouterLink
+              :to="{ name: 'build', params: { showId: stored.id } }"
+              class="absolute inset-0 rounded-xl"
+              :aria-label="`${t('shows.open')}: ${stored.show.name}`"
+              tabindex="-1"
+            />
+          </div>
           <div class="flex min-w-0 flex-col">
             <div class="flex items-start gap-2">
               <div class="min-w-0 flex-1">

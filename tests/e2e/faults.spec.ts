@@ -38,7 +38,7 @@ test('adding a large photo, a second camera or a broken picture on air disturbs 
   await expect(page.locator('[data-layer="hive"]')).toBeVisible()
   await moreFrames(page, 60)
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Camera', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Stand-in camera' }).click()
   await moreFrames(page, 60)
   // A picture whose file cannot be had any more.
   await page.route('**/api/assets/*', (route) => (route.request().method() === 'GET' ? route.fulfill({ status: 500, body: '' }) : route.continue()))
@@ -58,6 +58,8 @@ test('one tab sends the feed: another that starts takes it over, and each says w
   await expect(page.getByText('1 meeting', { exact: false })).toBeVisible()
   const second = await context.newPage()
   await openStudio(second, server)
+  await second.getByRole('button', { name: 'Edit here instead' }).click()
+  await expect(second.getByRole('button', { name: 'Start feed' })).toBeEnabled()
   await second.getByRole('button', { name: 'Start feed' }).click()
   await expect(page.getByText('Another tab of Green Room sends the feed now')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Start feed' })).toBeVisible()
@@ -67,6 +69,9 @@ test('one tab sends the feed: another that starts takes it over, and each says w
   // Nobody sends any more, nobody says so, and the meeting has the card.
   await expect.poll(() => feedFps(meeting), { timeout: 20_000 }).toBeLessThan(12)
   await page.bringToFront()
+  await page.getByRole('alert').getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('button', { name: 'Edit here instead' }).click()
+  await expect(page.getByRole('button', { name: 'Start feed' })).toBeEnabled()
   await goOnAir(page)
   await expect.poll(() => feedFps(meeting), { timeout: 20_000 }).toBeGreaterThan(20)
 })
@@ -74,7 +79,7 @@ test('one tab sends the feed: another that starts takes it over, and each says w
 test('a page that is reloaded on air goes on with the same scene', async ({ page, context, server }) => {
   await openStudio(page, server)
   await page.getByRole('button', { name: 'Just me', exact: false }).first().click()
-  await page.getByRole('button', { name: 'Put on air' }).click()
+  await page.getByRole('button', { name: 'First on air' }).click()
   await goOnAir(page)
   const meeting = await joinMeeting(context, server)
   await expect.poll(() => feedFps(meeting), { timeout: 20_000 }).toBeGreaterThan(20)

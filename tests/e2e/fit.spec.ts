@@ -1,5 +1,5 @@
 // Nothing clips or overlaps on the bench and in the header, at every size and in both themes, with long names; everything works from the keyboard.
-import type { Page } from '@playwright/test'
+import { faultsOf } from './faults-of.ts'
 import { expect, openBench, openStudio, test } from './studio.ts'
 
 const SIZES = [
@@ -7,47 +7,6 @@ const SIZES = [
   [1280, 800],
   [1920, 1080],
 ] as const
-
-/** Text that is cut off without saying so, controls beyond their panel, and pairs of controls that cover each other. */
-function faultsOf(page: Page, part = 'body'): Promise<string[]> {
-  return page.evaluate((part) => {
-    const faults: string[] = []
-    const nameOf = (element: Element) =>
-      `${element.tagName.toLowerCase()} "${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}"`
-    const isShown = (element: Element) => {
-      const { width, height } = element.getBoundingClientRect()
-      return width > 1 && height > 1 && getComputedStyle(element).visibility !== 'hidden'
-    }
-    if (document.documentElement.scrollWidth > innerWidth) faults.push('the page scrolls sideways')
-    if (document.documentElement.scrollHeight > innerHeight) faults.push('the page scrolls')
-    const controls = [...document.querySelector(part)!.querySelectorAll('button, a, input:not([type=file]), select, header [role=status]')].filter(isShown)
-    for (const control of controls) {
-      const box = control.getBoundingClientRect()
-      if (box.left < -1 || box.right > innerWidth + 1) faults.push(`${nameOf(control)} reaches beyond the window`)
-      const panel = control.closest('aside, section, header')!.getBoundingClientRect()
-      if (box.right > panel.right + 1 || box.left < panel.left - 1) faults.push(`${nameOf(control)} reaches beyond its panel`)
-      if (control.tagName === 'SELECT' && box.width < 60) faults.push(`${nameOf(control)} is too narrow for its words`)
-      const style = getComputedStyle(control)
-      if (control.tagName === 'BUTTON' && control.scrollWidth > control.clientWidth + 1 && style.overflow !== 'hidden')
-        faults.push(`${nameOf(control)} is too narrow for its words`)
-    }
-    for (const [i, first] of controls.entries()) {
-      for (const second of controls.slice(i + 1)) {
-        if (first.contains(second) || second.contains(first) || (first.closest('label') === second.closest('label') && first.closest('label') !== null))
-          continue
-        const a = first.getBoundingClientRect()
-        const b = second.getBoundingClientRect()
-        const across = Math.min(a.right, b.right) - Math.max(a.left, b.left)
-        const down = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
-        // Only what lies in one panel can collide; a panel that scrolls hides the rest.
-        if (across > 2 && down > 2 && first.closest('header, aside, section, main') === second.closest('header, aside, section, main')) {
-          faults.push(`${nameOf(first)} covers ${nameOf(second)}`)
-        }
-      }
-    }
-    return faults
-  }, part)
-}
 
 test('nothing clips or collides on the bench at any size, in both themes, with long names', async ({ page, server }) => {
   test.setTimeout(120_000)

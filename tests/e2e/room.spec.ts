@@ -16,8 +16,9 @@ const untidyRoom = () => nodeCamera({ standin: 'untidyRoom' })
 /** Hides the room and shows the matte. */
 async function hideRoom(page: Page): Promise<void> {
   for (const kind of ['crop', 'chromaKey']) await switchStep(page, kind)
-  await addStep(page, 'Room')
-  await page.getByLabel('The room is').selectOption({ label: 'Hidden' })
+  await addStep(page, 'Behind you')
+  await page.getByRole('button', { name: /^The room is/ }).click()
+  await page.getByRole('option', { name: 'Hidden' }).click()
   await page.getByText('Matte', { exact: true }).first().click()
   // The model has answered once the middle of the picture is opaque and a corner is not.
   const isFound = async () => {
@@ -110,7 +111,8 @@ async function withCameraFile(file: string, studioUrl: string, run: (page: Page)
     await page.getByTestId('device-card').getByRole('button').first().click()
     const device = page.getByTestId('device')
     await expect(device.locator('option')).toHaveCount(standinCameras.length + 1)
-    await device.selectOption({ index: standinCameras.length })
+    await device.getByRole('button').click()
+    await page.getByRole('option').first().click()
     await expect(page.getByText(/^Live · \d+×\d+$/)).toBeVisible()
     await page.getByTestId('device-card').getByRole('button').first().click()
     await run(page)

@@ -1,5 +1,6 @@
 // What the browser tests share: a server with the demo, and a meeting that reads pixels.
-import { test as base, expect, type BrowserContext, type Page } from '@playwright/test'
+import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test'
+import { standinWords } from '../../app/locales/steps-en.ts'
 import '../../standins/meeting/figures-window.ts'
 import type { StandinCamera } from '../../core/show/show.ts'
 import { seedDemo } from '../../demo/seed.ts'
@@ -29,14 +30,20 @@ export async function openBench(page: Page, server: TestServer, standin: Standin
   await page.getByRole('link', { name: 'Bench' }).click()
   if (standin === 'cloth') return
   await page.getByTestId('device-card').getByRole('button').first().click()
-  await page.getByTestId('device').selectOption(`standin:${standin}`)
+  await choose(page, page.getByTestId('device'), `Stand-in: ${standinWords[standin]}`)
   await page.getByTestId('device-card').getByRole('button').first().click()
+}
+
+/** Opens a list box and chooses by words. */
+export async function choose(page: Page, box: Locator, words: string): Promise<void> {
+  await box.getByRole('button').click()
+  await page.getByRole('option', { name: words, exact: true }).click()
 }
 
 /** Adds a step to the chain by its name in the menu. */
 export async function addStep(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Add a step' }).click()
-  await page.getByRole('menuitem', { name, exact: true }).click()
+  await page.getByRole('menuitem', { name: new RegExp(`^${name}\\b`) }).click()
 }
 
 /** Switches a step on or off. */

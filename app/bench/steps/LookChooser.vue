@@ -42,7 +42,7 @@ async function onFile(event: Event): Promise<void> {
       </RadioGroupOption>
     </RadioGroup>
     <p v-if="!isOwn" class="mt-1.5 rounded-md bg-wash px-2 py-1 text-[12px]">{{ t('look.fromFile', { hash: modelValue.slice(0, 8) }) }}</p>
-    <div class="mt-1.5 flex items-center gap-1">
+    <div class="mt-1.5 flex flex-wrap items-center gap-x-1">
       <BaseButton kind="quiet" class="-ml-2" :icon="FilePlus2" @click="chooser?.click()">{{ t('look.add') }}</BaseButton>
       <span class="flex-1"></span>
       <BaseButton kind="quiet" :icon="RefreshCw" @click="refresh">{{ t('look.refresh') }}</BaseButton>

@@ -1,0 +1,164 @@
+// What the audience gets changes only when the presenter says so, and the studio always tells what it is.
+import type { Page } from '@playwright/test'
+import { newInputLayer } from '../../core/show/create.ts'
+import type { Show } from '../../core/show/show.ts'
+import type { TestServer } from '../support/test-server.ts'
+import { choose, colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
+
+/** A show whose only scene is plain red. */
+function redShow(show: Show): Show {
+  const red = { id: 'red', kind: 'colour', name: 'Red', colour: '#d01818', treatment: [] } as const
+  const layer = newInputLayer(red, show.canvas, () => 'red-layer')
+  return { ...show, name: 'Another evening', inputs: [red], scenes: [{ id: 'red-scene', name: 'All red', layers: [layer] }] }
+}
+
+async function addRedShow(server: TestServer): Promise<void> {
+  await server.shows.create(redShow((await server.shows.get('demo-brood-frame')).show), 'another')
+}
+
+const isRed = async (meeting: Page) => {
+  const [red, green] = await colourAt(meeting, 640, 60)
+  return red - green > 100
+}
+
+/** The meeting goes on for a while without a picture of the other show. */
+async function expectStays(meeting: Page): Promise<void> {
+  for (let i = 0; i < 4; i += 1) {
+    await meeting.evaluate(
+      () =>
+        new Promise<void>((resolve) => {
+          let frames = 0
+          const video = document.querySelector<HTMLVideoElement>('#others')!
+          const count = () => void ((frames += 1) < 10 ? video.requestVideoFrameCallback(count) : resolve())
+          video.requestVideoFrameCallback(count)
+        }),
+    )
+    expect(await isRed(meeting)).toBe(false)
+  }
+}
+
+test('the sign, the control and the tab’s title tell what is on air, on every page', async ({ page, server }) => {
+  await openStudio(page, server)
+  await expect(page).toHaveTitle('Reading a brood frame · Build · Green Room')
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(page.getByRole('button', { name: 'Stop feed' })).toBeFocused()
+  await expect(page.getByTestId('notice')).toContainText('In your meeting, open the list of cameras and choose Green Room Camera')
+  for (const go of [
+    () => page.getByRole('link', { name: 'Bench', exact: true }).click(),
+    () => page.getByRole('link', { name: 'Green Room' }).click(),
+    () => page.getByRole('link', { name: 'Open: Reading a brood frame' }).click(),
+  ]) {
+    await go()
+    await expect(page.getByTestId('on-air-sign')).toContainText('Welcome')
+    await expect(page).toHaveTitle('● On air: Welcome')
+    expect(await page.locator('link[rel=icon]').getAttribute('href')).toBe('/favicon-on-air.svg')
+  }
+  await page.getByRole('link', { name: 'Green Room' }).click()
+  await page.getByRole('button', { name: 'Stop feed' }).click()
+  await expect(page).toHaveTitle('Your shows · Green Room')
+  expect(await page.locator('link[rel=icon]').getAttribute('href')).toBe('/favicon.svg')
+  await expect(page.getByTestId('on-air-sign')).toHaveCount(0)
+})
+
+test('opening another show leaves the old scene on air until another is taken; a reload too', async ({ page, context, server }) => {
+  await addRedShow(server)
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  const meeting = await joinMeeting(context, server)
+  await expect.poll(async () => (await colourAt(meeting, 640, 60)).every((value) => value > 80), { timeout: 30_000 }).toBe(true)
+  await page.bringToFront()
+  await page.getByRole('link', { name: 'Green Room' }).click()
+  await expectStays(meeting)
+  await page.getByRole('link', { name: 'Open: Another evening' }).click()
+  await expect(page.getByTestId('notice')).toContainText('Welcome of Reading a brood frame is still on air')
+  await expect(page).toHaveTitle('● On air: Welcome')
+  await expectStays(meeting)
+  await page.reload()
+  await expect(page.getByTestId('on-air-sign')).toContainText('Welcome')
+  await expect(meeting.locator('#status')).toHaveText('In the meeting with Green Room Camera')
+  await expectStays(meeting)
+  await page.getByRole('button', { name: 'Put on air' }).click()
+  await expect.poll(() => isRed(meeting), { timeout: 20_000 }).toBe(true)
+  await expect(page).toHaveTitle('● On air: All red')
+})
+
+test('the scene on air cannot be deleted; one that vanishes by an undo stays on air, and comes back', async ({ page, context, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'More for Just me' }).click()
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click()
+  const copy = page.getByRole('button', { name: 'Just me, copy', exact: true })
+  await expect(copy).toHaveAttribute('aria-current', 'true')
+  await page.getByRole('button', { name: 'First on air' }).click()
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  const meeting = await joinMeeting(context, server)
+  await page.bringToFront()
+  await page.getByRole('button', { name: 'More for Just me, copy' }).click()
+  await expect(page.getByRole('menuitem', { name: 'On air: put another scene on air first' })).toBeDisabled()
+  await page.keyboard.press('Escape')
+  // Undo takes the copy back; the audience notices nothing.
+  await page.keyboard.press('Control+z')
+  await expect(copy).toHaveCount(0)
+  await expect(page.getByTestId('notice')).toContainText('Just me, copy is still on air, though it is no longer in this show')
+  await expect(page).toHaveTitle('● On air: Just me, copy')
+  await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()!.feed.showsCard)).toBe(false)
+  expect(await meeting.locator('#status').textContent()).toContain('In the meeting')
+  await page.keyboard.press('Control+Shift+z')
+  await expect(copy).toHaveAccessibleDescription('On air')
+  await expect(page.getByText('no longer in this show')).toHaveCount(0)
+})
+
+test('with the feed off a scene is made first on air, and marked so', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Closing card', exact: true }).click()
+  await page.getByRole('button', { name: 'First on air' }).click()
+  await expect(page.getByRole('button', { name: 'First on air' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Fold the inspector away' }).click()
+  await expect(page.getByRole('button', { name: 'Closing card', exact: true })).toHaveAccessibleDescription('First')
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(page.getByTestId('on-air-sign')).toContainText('Closing card')
+})
+
+test('only the tab that edits may start the feed; the other says why', async ({ page, context, server }) => {
+  await openStudio(page, server)
+  const second = await context.newPage()
+  await openStudio(second, server)
+  await expect(second.getByText('Only that one can start the feed')).toBeVisible()
+  await expect(second.getByRole('button', { name: 'Start feed' })).toBeDisabled()
+  await second.getByRole('button', { name: 'Edit here instead' }).click()
+  await expect(second.getByRole('button', { name: 'Start feed' })).toBeEnabled()
+  await expect(page.getByRole('button', { name: 'Start feed' })).toBeDisabled()
+})
+
+test('a refused camera is told on the stage and in the inspector, with what they see, and mended in place', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  const device = { type: 'device', deviceId: 'desk', label: 'Desk webcam' } as const
+  await server.shows.save(id, revision, { ...show, inputs: show.inputs.map((input) => (input.kind === 'camera' ? { ...input, device } : input)) })
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'))
+    navigator.mediaDevices.enumerateDevices = () =>
+      Promise.resolve([{ kind: 'videoinput', deviceId: 'desk', label: 'Desk webcam', groupId: '', toJSON: () => ({}) } as MediaDeviceInfo])
+  })
+  await page.goto(server.studioUrl)
+  const trouble = page.getByTestId('stage-trouble')
+  await expect(trouble).toContainText('Desk camera: refused')
+  await expect(trouble).toContainText('Allow it in the address bar')
+  await expect(page.getByText('Starting the camera')).toHaveCount(0)
+  await page.locator('[data-layer="Desk camera"]').click()
+  await expect(page.locator('.build-inspector').getByText('Refused.')).toBeVisible()
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(trouble).toContainText('They see the holding card: Desk camera: refused')
+  await expect(page.getByText('holding card ·')).toBeVisible()
+  await trouble.getByRole('button', { name: 'Try again' }).click()
+  await expect(trouble).toContainText('refused')
+  await choose(page, trouble.getByTestId('device'), 'Stand-in: Presenter before green cloth')
+  await expect(trouble).toHaveCount(0)
+  await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()!.feed.showsCard)).toBe(false)
+})
+
+test('a camera that gives fewer pictures than the show asks for is said apart from what was lost', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  await server.shows.save(id, revision, { ...show, inputs: show.inputs.map((input) => (input.kind === 'camera' ? { ...input, frameRate: 15 } : input)) })
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(page.getByText(/camera gives 1\d/)).toBeVisible()
+})
