@@ -34,7 +34,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-end')
           >
           {{ ' ' }}
         </template>
-        <span class="whitespace-nowrap text-soft">({{ figure.limit }})</span>
+        <span v-if="!before" class="whitespace-nowrap text-soft">({{ figure.limit }})</span>
       </PopoverButton>
     </span>
     <Teleport to="body">

@@ -35,7 +35,7 @@ export function useStepWords() {
     nameOf: (kind: StepKind) => t(`steps.${kind}.name`),
     purposeOf: (kind: StepKind) => t(`steps.${kind}.purpose`),
     paramOf: (kind: StepKind, param: string) => t(`steps.${kind}.params.${param}`),
-    /** What a step does now, in one short line: its look, effect, or the values that are not the usual ones. */
+    /** What a step does now, in one short line: its look, effect, or the values that are not the usual ones, by name. */
     summaryOf: (step: Step) => {
       if (step.kind === 'look')
         return [
@@ -47,8 +47,11 @@ export function useStepWords() {
       const params = step.params as Readonly<Record<string, ParamValue>>
       const numbers = Object.entries(specs).filter((entry): entry is [string, NumberParam] => entry[1].type === 'number')
       const changed = numbers.filter(([name, spec]) => params[name] !== spec.default)
-      const shownNumbers = (changed.length > 0 ? changed : numbers.slice(0, 2)).slice(0, 4)
-      return shownNumbers.map(([name, spec]) => named(step.kind, name, spec, params[name]!)).join(', ')
+      if (changed.length === 0) return t('bench.usual')
+      return changed
+        .slice(0, 4)
+        .map(([name, spec]) => named(step.kind, name, spec, params[name]!))
+        .join(', ')
     },
   }
 }

@@ -7,6 +7,7 @@ import { RouterLink } from 'vue-router'
 import type { Input, Step } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useShowStore } from '../show/show.store.ts'
+import KeyNotes from '../bench/steps/KeyNotes.vue'
 import { useStepWords } from '../bench/use-step-words.ts'
 import { useFindKey } from '../bench/use-find-key.ts'
 import InspectorSection from './InspectorSection.vue'
@@ -25,7 +26,7 @@ const sceneName = computed(() => showStore.scene?.name ?? '')
 /** A cloth that is not keyed yet is what most people came for. */
 const key = computed(() => props.input.treatment.find((step) => step.kind === 'chromaKey') ?? null)
 const offersKey = computed(() => props.input.kind === 'camera' && key.value !== null && !key.value.on)
-const { progress, find, cancel } = useFindKey(
+const { progress, find, cancel, ends, isNobodyLeft, cropEnds, undo } = useFindKey(
   () => key.value!,
   () => ({ type: 'input', inputId: props.input.id }),
 )
@@ -55,6 +56,9 @@ const lists = computed(() => [
         </div>
         <BaseButton kind="quiet" @click="cancel">{{ t('key.cancel') }}</BaseButton>
       </div>
+    </div>
+    <div class="mb-2 grid grid-cols-[minmax(0,1fr)] gap-2">
+      <KeyNotes :ends="ends" :is-nobody-left="isNobodyLeft" @crop="cropEnds" @undo="undo" />
     </div>
     <template v-for="list in lists" :key="String(list.isHere)">
       <p class="mt-1.5 mb-0.5 text-[12px] text-soft first:mt-0">{{ list.title }}</p>

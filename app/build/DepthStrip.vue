@@ -128,7 +128,7 @@ watch(
         <button
           v-if="note.fix"
           type="button"
-          class="min-h-6 max-w-64 shrink-0 truncate rounded px-1 font-medium underline underline-offset-2 hover:text-ink"
+          class="min-h-6 shrink-0 rounded whitespace-nowrap px-1 font-medium underline underline-offset-2 hover:text-ink"
           :title="note.fix"
           @click="follow"
         >

@@ -26,7 +26,7 @@ export function useDepthNotes() {
   const note = computed(() => {
     const advice = first.value
     if (advice === null) return null
-    const names = { front: nameOf(advice.coveredBy), back: nameOf(advice.layerId) }
+    const names = { front: shortened(nameOf(advice.coveredBy)), back: shortened(nameOf(advice.layerId)) }
     const share = `${Math.round(advice.hiddenShare * 100)} %`
     return {
       kind: advice.kind,
@@ -49,6 +49,13 @@ export function useDepthNotes() {
   }
 
   return { note, fix, dismiss }
+}
+
+const LONGEST_NAME = 22
+
+/** A name gives way before the words around it do. */
+function shortened(name: string): string {
+  return name.length > LONGEST_NAME ? `${name.slice(0, LONGEST_NAME - 1).trimEnd()}…` : name
 }
 
 function keyOf({ layerId, coveredBy }: { readonly layerId: string; readonly coveredBy: string }): string {

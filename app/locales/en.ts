@@ -232,6 +232,7 @@ export default {
     held: 'Held at {kelvin} K, tint {tint}',
     addStep: 'Add a step',
     resetStep: 'Usual values',
+    usual: 'usual values',
     removeStep: 'Remove {step}',
     switchStep: '{step} on',
     moveUp: 'Earlier',

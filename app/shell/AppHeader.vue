@@ -27,6 +27,12 @@ const views = computed(() => [
   { name: 'bench', label: t('nav.bench') },
   { name: 'build', label: t('nav.build') },
 ])
+/** The bench opens on what is selected in Build. */
+const benchInput = computed(() => {
+  const { layer, show } = showStore
+  const input = layer?.kind === 'input' ? show?.inputs.find((candidate) => candidate.id === layer.inputId) : undefined
+  return input === undefined || input.kind === 'colour' || route.name === 'bench' ? {} : { inputId: input.id }
+})
 const showActions = computed(() => [
   { label: t('nav.shows'), icon: LayoutGrid, run: () => void router.push({ name: 'shows' }) },
   { label: t('header.rename'), icon: Pencil, run: () => (isRenaming.value = true) },
@@ -78,7 +84,7 @@ function rename(name: string): void {
       <template v-for="(view, index) in views" :key="view.name">
         <i v-if="index > 0" class="h-px w-4 bg-line"></i>
         <RouterLink
-          :to="{ name: view.name, params: { showId: route.params['showId'] as string } }"
+          :to="{ name: view.name, params: { showId: route.params['showId'] as string, ...(view.name === 'bench' ? benchInput : {}) } }"
           class="mx-1.5 grid h-11 place-items-center border-b-[3px] px-1.5 pt-[3px] font-head text-[15px] font-semibold"
           :class="route.name === view.name ? 'border-brass text-ink' : 'border-transparent text-soft hover:text-ink'"
           :aria-current="route.name === view.name ? 'page' : undefined"

@@ -4,7 +4,7 @@ import path from 'node:path'
 import type { Page } from '@playwright/test'
 import '../../app/engine/diagnostics.ts'
 import type { Scopes } from '../../engine/protocol.ts'
-import { addStep, benchPixels, colourAt, expect, isCloth, joinMeeting, openBench, setNumber, switchStep, test } from './studio.ts'
+import { addStep, benchPixels, colourAt, expect, isCloth, joinMeeting, openBench, openStudio, setNumber, switchStep, test } from './studio.ts'
 
 const scopesOf = (page: Page) => page.evaluate(() => window.greenRoom!.scopes())
 
@@ -209,4 +209,42 @@ test('a step is copied to another input, with its values, as one step of undo', 
   await expect(page.getByRole('spinbutton', { name: 'Left', exact: true })).toHaveValue('13 %')
   await page.keyboard.press('Control+z')
   await expect(page.getByTestId('step-crop')).toHaveCount(0)
+})
+
+test('sides without cloth are told and cropped in one press', async ({ page, server }) => {
+  const showOf = async () => (await server.shows.get('demo-brood-frame')).show
+  const cropOf = async () => (await showOf()).inputs[0]!.treatment.find((step) => step.kind === 'crop')
+  await openBench(page, server, 'cloth')
+  await switchStep(page, 'crop')
+  await switchStep(page, 'chromaKey')
+  await page.getByTestId('find-key').click()
+  const ends = page.getByTestId('cloth-ends')
+  await expect(ends).toContainText(/The cloth ends here: crop \d+(\.\d)? % left, \d+(\.\d)? % right\./, { timeout: 30_000 })
+  // With the key off there was nothing to measure before.
+  await expect(page.getByTestId('key-figures').getByTestId('figure-fringe')).toContainText('Green edge – →')
+  await ends.getByRole('button', { name: 'Crop it' }).click()
+  await expect(ends).toHaveCount(0)
+  // The lamp stand and the wall are gone: left of 110 and right of 1174 of 1280.
+  await expect.poll(cropOf).toMatchObject({ on: true })
+  const crop = (await cropOf())!
+  expect(crop.kind === 'crop' && crop.params.left).toBeGreaterThan(8)
+  expect(crop.kind === 'crop' && crop.params.right).toBeGreaterThan(8)
+})
+
+test('the bench opens on what is selected in Build, and "only here" is the scene on its stage', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Key points', exact: true }).click()
+  await page.locator('[data-layer="Desk camera"] button').click()
+  await page.getByTestId('everywhere').getByRole('link', { name: /^Crop/ }).click()
+  await expect(page.getByTestId('step-crop').getByRole('button').first()).toHaveAttribute('aria-expanded', 'true')
+  await page.getByRole('radio', { name: 'Only in Key points' }).click()
+  await addStep(page, 'Sharpen')
+  const scenes = async () =>
+    (await server.shows.get('demo-brood-frame')).show.scenes.map((scene) => scene.layers.flatMap((layer) => layer.treatment.map(({ kind }) => kind)))
+  await expect.poll(scenes).toEqual([[], [], ['sharpen'], []])
+  await page.getByRole('link', { name: 'Build' }).click()
+  await page.getByRole('button', { name: 'Closing card', exact: true }).click()
+  await page.locator('[data-layer="Society mark"] button').click()
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await expect(page.getByRole('link', { name: /^Society mark/ })).toHaveAttribute('aria-current', 'true')
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What goes with the key on a coloured cloth: found for you, and the empty cloth.
-import { Crop, ScanSearch, Timer, Undo2, X } from 'lucide-vue-next'
+import { ScanSearch, Timer, X } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Step } from '../../../core/show/show.ts'
@@ -8,6 +8,7 @@ import BaseButton from '../../base/BaseButton.vue'
 import FigureRow from '../FigureRow.vue'
 import { useFigureWords } from '../use-figure-words.ts'
 import { useFindKey } from '../use-find-key.ts'
+import KeyNotes from './KeyNotes.vue'
 
 const props = defineProps<{ step: Extract<Step, { kind: 'chromaKey' }> }>()
 const { t } = useI18n()
@@ -19,15 +20,10 @@ const rows = computed(() => {
   const before = keyWords(figures.value.before, props.step.params.colour)
   return keyWords(figures.value.after, props.step.params.colour).map((figure, i) => ({ figure, before: before[i]!.value }))
 })
-/** "6 % left, 9 % right": the sides that need it. */
-const endWords = computed(() => {
-  const sides = (['left', 'right'] as const).filter((side) => (ends.value?.[side] ?? 0) > 0)
-  return sides.map((side) => t(`key.ends.${side}`, { percent: ends.value![side] })).join(', ')
-})
 </script>
 
 <template>
-  <div class="mb-2 grid gap-2">
+  <div class="mb-2 grid grid-cols-[minmax(0,1fr)] gap-2">
     <BaseButton v-if="progress === null" kind="primary" :icon="ScanSearch" data-testid="find-key" @click="find">{{ t('key.find') }}</BaseButton>
     <div v-else class="flex items-center gap-2" role="status">
       <div class="h-1.5 flex-1 overflow-hidden rounded bg-line" role="progressbar" :aria-label="t('key.finding')" :aria-valuenow="Math.round(progress * 100)">
@@ -35,17 +31,10 @@ const endWords = computed(() => {
       </div>
       <BaseButton kind="quiet" :icon="X" @click="cancel">{{ t('key.cancel') }}</BaseButton>
     </div>
-    <div v-if="isNobodyLeft" class="flex items-center gap-2 rounded-lg bg-wash px-2.5 py-1.5" role="alert">
-      <p class="flex-1">{{ t('key.nobodyLeftAfter') }}</p>
-      <BaseButton :icon="Undo2" @click="undo">{{ t('header.undoShort') }}</BaseButton>
-    </div>
-    <div v-else-if="rows.length > 0" data-testid="key-figures">
+    <div v-if="rows.length > 0 && !isNobodyLeft" data-testid="key-figures">
       <FigureRow v-for="row in rows" :key="row.figure.id" :figure="row.figure" :before="row.before" />
     </div>
-    <div v-if="endWords !== ''" class="flex items-center gap-2 rounded-lg bg-wash px-2.5 py-1.5" role="status" data-testid="cloth-ends">
-      <p class="flex-1 leading-snug">{{ t('key.clothEnds', { sides: endWords }) }}</p>
-      <BaseButton :icon="Crop" @click="cropEnds">{{ t('key.cropEnds') }}</BaseButton>
-    </div>
+    <KeyNotes :ends="ends" :is-nobody-left="isNobodyLeft" @crop="cropEnds" @undo="undo" />
     <div class="flex items-center gap-2">
       <BaseButton v-if="countdown === null" class="flex-1" :icon="Timer" :title="t('key.plateHint')" @click="takePlate">{{ t('key.plate') }}</BaseButton>
       <template v-else>
