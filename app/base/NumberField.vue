@@ -40,7 +40,11 @@ function onKey(event: KeyboardEvent): void {
     commit()
     emit('done')
   }
-  if (event.key === 'Escape') draft.value = null
+  if (event.key === 'Escape' && draft.value !== null) {
+    // It takes back what was typed, and closes nothing around it.
+    event.stopPropagation()
+    draft.value = null
+  }
   if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
     event.preventDefault()
     draft.value = null

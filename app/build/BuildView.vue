@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { useWindowShape } from '../shell/use-window-shape.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthStrip from './DepthStrip.vue'
@@ -21,8 +22,7 @@ const showStore = useShowStore()
 useOpenShow(() => props.showId)
 
 /** In a narrow window the inspector lies over the stage, and only when asked for. */
-const isNarrow = useMediaQuery('(min-width: 820px) and (max-width: 1179px)')
-const isStacked = useMediaQuery('(max-width: 819px), (max-height: 519px)')
+const { isNarrow, isStacked } = useWindowShape()
 const staysOpen = useLocalStorage('green-room:inspector', true)
 const isOver = ref(false)
 const isOpen = computed(() => isStacked.value || (isNarrow.value ? isOver.value : staysOpen.value))
@@ -52,7 +52,7 @@ watch(
     <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
       <StageTools />
     </DepthStrip>
-    <LayerInspector v-if="isOpen" class="build-inspector border-l border-line" @close="toggle" />
+    <LayerInspector v-if="isOpen" class="build-inspector border-l border-line" @close="isNarrow && toggle()" />
   </main>
   <main v-else tabindex="-1"></main>
 </template>

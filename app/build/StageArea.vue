@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Camera, Image, LoaderCircle, Type } from 'lucide-vue-next'
-import { useElementSize, useMediaQuery } from '@vueuse/core'
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { safeArea } from '../../core/layout/safe-area.ts'
@@ -8,6 +8,7 @@ import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
+import { useWindowShape } from '../shell/use-window-shape.ts'
 import { useShowStore } from '../show/show.store.ts'
 import StageHandles from './StageHandles.vue'
 import StageTrouble from './StageTrouble.vue'
@@ -23,7 +24,7 @@ const { isShown: showsSafe } = useSafeLines()
 const { isStarting, words: trouble } = useStageTrouble()
 const well = useTemplateRef<HTMLDivElement>('well')
 const { width: wellWidth, height: wellHeight } = useElementSize(well)
-const isStacked = useMediaQuery('(max-width: 819px), (max-height: 519px)')
+const { isStacked } = useWindowShape()
 const isDropTarget = ref(false)
 const MARGIN_PX = 9
 

@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { depthAdvice } from '../../core/layout/depth-advice.ts'
+import { depthAdvice, depthFix } from '../../core/layout/depth-advice.ts'
 import { moveLayer } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -21,7 +21,8 @@ export function useDepthNotes() {
   const first = computed(() => {
     const { show, scene } = showStore
     if (show === null || scene === null) return null
-    return depthAdvice(show, scene, engine.infos).find((advice) => advice.kind === 'trouble' || !dismissed.value.includes(keyOf(advice))) ?? null
+    const advice = depthAdvice(show, scene, engine.infos).find((one) => one.kind === 'trouble' || !dismissed.value.includes(keyOf(one)))
+    return advice === undefined ? null : { ...advice, fix: depthFix(show, scene, engine.infos, advice) }
   })
   const note = computed(() => {
     const advice = first.value

@@ -3,7 +3,7 @@ import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { newInputLayer, newTextLayer } from '../show/create.ts'
 import { addInput, addLayer, moveLayer, placeLayer, switchStep, updateLayer } from '../show/edits.ts'
 import type { Show } from '../show/show.ts'
-import { depthAdvice } from './depth-advice.ts'
+import { depthAdvice, depthFix } from './depth-advice.ts'
 import { hiddenLayers } from './hidden-layers.ts'
 
 const demo = testShow()
@@ -20,7 +20,10 @@ function withPoster(show: Show = demo): Show {
   return addLayer(addInput(show, poster), welcome.id, { ...newInputLayer(poster, show.canvas, makeId), id: 'poster-layer' })
 }
 const infosOf = (show: Show) => new Map([...allInfos(show), ['input:poster', { widthPx: 1280, heightPx: 720, isOpaque: true }] as const])
-const adviceOf = (show: Show) => depthAdvice(show, sceneNamed(show, 'Welcome'), infosOf(show))
+const adviceOf = (show: Show) => {
+  const scene = sceneNamed(show, 'Welcome')
+  return depthAdvice(show, scene, infosOf(show)).map((advice) => ({ ...advice, fix: depthFix(show, scene, infosOf(show), advice) }))
+}
 
 /** The show after the first advice was followed. */
 function followed(show: Show): Show {

@@ -21,8 +21,6 @@ export interface DepthAdvice extends HiddenLayer {
    * all, which may well be meant.
    */
   readonly kind: 'trouble' | 'note'
-  /** The move after which the hidden layer is seen and nothing that matters as much is hidden instead; null when there is none. */
-  readonly fix: DepthMove | null
 }
 
 const RANK: Readonly<Record<Weight, number>> = { camera: 3, text: 2, picture: 1, colour: 0 }
@@ -41,19 +39,13 @@ export function weightOf(show: Show, layer: Layer): Weight {
 
 /** The coverings of a scene worth a word, the most important first. */
 export function depthAdvice(show: Show, scene: Scene, infos: SourceInfos): DepthAdvice[] {
-  return findings(show, scene, infos).map((hidden) => ({ ...hidden, fix: fixFor(show, scene, infos, hidden) }))
-}
-
-type Finding = HiddenLayer & { readonly kind: DepthAdvice['kind'] }
-
-function findings(show: Show, scene: Scene, infos: SourceInfos): Finding[] {
   const weight = (layerId: string) =>
     weightOf(
       show,
       scene.layers.find((layer) => layer.id === layerId)!,
     )
   return hiddenLayers(show, scene, infos)
-    .flatMap((hidden): Finding[] => {
+    .flatMap((hidden): DepthAdvice[] => {
       const back = weight(hidden.layerId)
       const front = weight(hidden.coveredBy)
       if (hidden.hiddenShare < tellFrom(back, front)) return []
@@ -67,32 +59,31 @@ function tellFrom(back: Weight, front: Weight): number {
   return back === 'camera' && front === 'text' ? TELL_CAMERA_UNDER_TEXT_FROM : TELL_FROM
 }
 
-/** Tries both ways round, and takes the one that leaves the least important thing hidden. */
-function fixFor(show: Show, scene: Scene, infos: SourceInfos, hidden: Finding): DepthMove | null {
+/**
+ * The move after which the hidden layer is seen and nothing that matters as much is hidden instead: both ways round are tried, and
+ * the one that leaves the least important thing hidden is taken. Null when neither helps.
+ */
+export function depthFix(show: Show, scene: Scene, infos: SourceInfos, hidden: DepthAdvice): DepthMove | null {
   const at = (layerId: string) => scene.layers.findIndex((layer) => layer.id === layerId)
+  const costOf = (left: readonly DepthAdvice[]) =>
+    left.reduce((sum, one) => sum + one.hiddenShare * 10 ** RANK[weightOf(show, scene.layers[at(one.layerId)]!)], 0)
   const moves: readonly DepthMove[] = [
     { layerId: hidden.coveredBy, index: at(hidden.layerId), way: 'behind' },
     { layerId: hidden.layerId, index: at(hidden.coveredBy), way: 'inFront' },
   ]
-  const rated = moves.flatMap((move) => {
+  let best: DepthMove | null = null
+  let least = costOf(depthAdvice(show, scene, infos))
+  for (const move of moves) {
     const moved = moveLayer(show, scene.id, move.layerId, move.index)
-    const after = findings(
+    const after = depthAdvice(
       moved,
       moved.scenes.find(({ id }) => id === scene.id)!,
       infos,
     )
-    if (after.some((left) => left.layerId === hidden.layerId)) return []
-    return [{ move, cost: after.reduce((sum, left) => sum + costOf(show, scene, left), 0) }]
-  })
-  const before = findings(show, scene, infos).reduce((sum, left) => sum + costOf(show, scene, left), 0)
-  const best = rated.reduce<(typeof rated)[number] | null>((most, one) => (most === null || one.cost < most.cost ? one : most), null)
-  return best !== null && best.cost < before ? best.move : null
-}
-
-function costOf(show: Show, scene: Scene, hidden: Finding): number {
-  const weight = weightOf(
-    show,
-    scene.layers.find((layer) => layer.id === hidden.layerId)!,
-  )
-  return hidden.hiddenShare * 10 ** RANK[weight]
+    const cost = costOf(after)
+    if (cost >= least || after.some((left) => left.layerId === hidden.layerId)) continue
+    best = move
+    least = cost
+  }
+  return best
 }

@@ -32,17 +32,13 @@ export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): Hidd
     const covered = new Map<string, number>()
     let area = 0
     let hidden = 0
-    for (let row = 0; row < GRID_ROWS; row += 1) {
-      for (let column = 0; column < GRID_COLUMNS; column += 1) {
-        const x = ((column + 0.5) / GRID_COLUMNS) * show.canvas.widthPx
-        const y = ((row + 0.5) / GRID_ROWS) * show.canvas.heightPx
-        if (!shape.contains(x, y)) continue
-        area += 1
-        const cover = infront.find((other) => other.contains(x, y))
-        if (cover === undefined) continue
-        hidden += 1
-        covered.set(cover.layerId, (covered.get(cover.layerId) ?? 0) + 1)
-      }
+    for (let cell = 0; cell < GRID_COLUMNS * GRID_ROWS; cell += 1) {
+      if (shape.cells[cell] === 0) continue
+      area += 1
+      const cover = infront.find((other) => other.cells[cell] === 1)
+      if (cover === undefined) continue
+      hidden += 1
+      covered.set(cover.layerId, (covered.get(cover.layerId) ?? 0) + 1)
     }
     if (hidden === 0) return
     const [coveredBy] = [...covered].reduce((most, entry) => (entry[1] > most[1] ? entry : most))
@@ -54,7 +50,8 @@ export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): Hidd
 interface Shape {
   readonly layerId: string
   readonly hides: boolean
-  readonly contains: (x: number, y: number) => boolean
+  /** 1 for each cell of the grid whose middle it holds. */
+  readonly cells: Uint8Array
 }
 
 function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
@@ -66,11 +63,23 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   return {
     layerId: layer.id,
     hides: layer.opacity >= HIDING_OPACITY && isOpaque(show, layer, info?.isOpaque ?? false),
-    contains: (x, y) => {
+    cells: cellsOf(show.canvas, (x, y) => {
       const [frameX, frameY] = mapPoint(toFrame, x, y)
       return roundedRectCoverage(frameX, frameY, target.width, target.height, layer.frame.cornerRadiusPx) > 0.5
-    },
+    }),
   }
+}
+
+function cellsOf(canvas: Show['canvas'], contains: (x: number, y: number) => boolean): Uint8Array {
+  const cells = new Uint8Array(GRID_COLUMNS * GRID_ROWS)
+  for (let row = 0; row < GRID_ROWS; row += 1) {
+    for (let column = 0; column < GRID_COLUMNS; column += 1) {
+      const x = ((column + 0.5) / GRID_COLUMNS) * canvas.widthPx
+      const y = ((row + 0.5) / GRID_ROWS) * canvas.heightPx
+      if (contains(x, y)) cells[row * GRID_COLUMNS + column] = 1
+    }
+  }
+  return cells
 }
 
 function isOpaque(show: Show, layer: Layer, isSourceOpaque: boolean): boolean {

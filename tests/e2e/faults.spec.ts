@@ -180,7 +180,10 @@ test('saves whose answers are lost are neither doubled nor taken for another tab
 
 test('work that waits in the browser is saved by the tab that edits, never dropped by one that watches', async ({ page, context, server }) => {
   await openStudio(page, server)
-  await page.route('**/api/shows/**', (route) => route.abort('connectionrefused'))
+  // In the page itself: a route of the browser's would let a save through while the page closes.
+  await page.evaluate(() => {
+    window.fetch = () => Promise.reject(new TypeError('no network'))
+  })
   await page.locator('[data-layer="Class title"]').click()
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Waiting words')
   await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
