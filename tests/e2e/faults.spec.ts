@@ -190,9 +190,9 @@ test('work that waits in the browser is saved by the tab that edits, never dropp
   const watching = await context.newPage()
   await openStudio(watching, server)
   await expect(watching.getByText('This show is open in another tab')).toBeVisible()
-  await page.close()
-  // The tab that typed is gone; the one that watched edits now, on top of what waited.
-  await expect(watching.getByText('Changes this browser had kept are back.')).toBeVisible()
+  // The tab that typed goes; the one that watched edits now, on top of what waited. It says so for eight seconds, and closing a page
+  // that draws may take longer.
+  await Promise.all([expect(watching.getByText('Changes this browser had kept are back.')).toBeVisible({ timeout: 40_000 }), page.close()])
   await expect.poll(async () => JSON.stringify(await server.shows.get('demo-brood-frame'))).toContain('Waiting words')
   await watching.locator('[data-layer="Class title"]').click()
   await expect(watching.getByRole('textbox', { name: 'Line 1' })).toHaveValue('Waiting words')
