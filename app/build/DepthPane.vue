@@ -55,7 +55,7 @@ const what = computed(() => {
           label=""
         />
       </span>
-      <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-3.5 pl-1.5 text-[12px] leading-4">
+      <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-2.5 pl-0.5 text-[12px] leading-4">
         <EyeOff v-if="!layer.visible" :size="11" class="shrink-0" :aria-label="t('layer.hidden')" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
         <span class="truncate font-medium">{{ layer.name }}</span>

@@ -126,4 +126,16 @@ export const mutants = [
   { file: 'webcam/host/studio-host.ts', from: 'if (session.isConnected) count += 1', to: 'count += 1', test: 'webcam/host' },
   { file: 'webcam/host/studio-host.ts', from: 'if (this.#sessions.size < MOST_SESSIONS) return true', to: 'return true', test: 'webcam/host' },
   { file: 'scripts/keep-running.mjs', from: 'if (code === CANNOT_START) return CANNOT_START', to: '', test: 'tests/scripts' },
+  // what a first-time user meets
+  { file: 'app/show/show-session.ts', from: 'for (const tabId of open) void this.#recoverWhenGone(tabId)', to: 'void open', test: 'tests/model' },
+  { file: 'core/show/held.ts', from: "layer.kind === 'text' ? { ...layer, id: `held:${layer.id}` } : layer", to: 'layer', test: 'core/show/held.test.ts' },
+  { file: 'core/layout/depth-advice.ts', from: 'camera: 3, text: 2', to: 'camera: 0, text: 2', test: 'core/layout' },
+  { file: 'core/layout/depth-advice.ts', from: 'cost >= least ||', to: 'cost < least ||', test: 'core/layout' },
+  { file: 'core/layout/grow-box.ts', from: 'isLow ? placement.y', to: '!isLow ? placement.y', test: 'core/layout' },
+  { file: 'core/solve/cloth-ends.ts', from: 'if (length >= run) break', to: 'if (length < run) break', test: 'core/solve' },
+  { file: 'core/solve/cloth-ends.ts', from: 'if (shown <= 1) return 0', to: '', test: 'core/solve' },
+  { file: 'core/text/typefaces.ts', from: '      needed.add(file)\n      break', to: '      needed.add(file)', test: 'core/text' },
+  { file: 'engine/worker/on-air.ts', from: '(this.#missedUntilNow ?? missed)', to: '(this.#missedUntilNow ?? 0)', test: 'engine/worker/on-air.test.ts' },
+  { file: 'engine/text/draw-text.ts', from: "isRightToLeft(line.text) ? 'rtl' : 'ltr'", to: "'ltr'", test: 'engine/text' },
+  { file: 'app/base/NumberField.vue', from: 'const value = isUntouched.value ? null : parse', to: 'const value = parse', test: 'app/base' },
 ]
