@@ -116,7 +116,7 @@ export const mutants = [
     to: '    if (this.#inDoubt === null && this.#isStale) {',
     test: 'tests/model',
   },
-  { file: 'app/show/show-session.ts', from: 'if (await this.#host.isTabAlive(found.tabId)) continue', to: '', test: 'tests/model' },
+  { file: 'app/show/show-session.ts', from: 'if (isAlive) open.push(found.tabId)\n      else await', to: 'await', test: 'tests/model' },
   {
     file: 'app/show/show-session.ts',
     from: '    if (isFiled === null) return\n    forget()',
