@@ -36,14 +36,23 @@ export function useTextFit(layer: () => TextLayer) {
     return { ...next, placement: grownBox(next.placement, neededHeightPx, least, canvas) }
   }
 
-  /** Runs once letters that are not there yet have come; not at all when all are. */
+  /** The layer as the show has it now, which the page may not show yet. */
+  function newest(): TextLayer | null {
+    const { id } = layer()
+    const found = showStore.show?.scenes.flatMap((scene) => scene.layers).find((candidate) => candidate.id === id)
+    return found?.kind === 'text' ? found : null
+  }
+
+  /** Runs once letters that are not there yet have come; not at all when all are, or when the words have changed meanwhile. */
   function whenLettersCome(run: () => void): void {
-    const now = layer()
+    const now = newest()
+    if (now === null) return
     const words = wordsOf(now)
     if (fonts.isReady(now.text.family, words)) return
     void fonts.load(now.text.family, words).then(() => {
       lettersTurn.value += 1
-      if (wordsOf(layer()) === words) run()
+      const later = newest()
+      if (later !== null && wordsOf(later) === words) run()
     })
   }
 
