@@ -44,13 +44,14 @@ const trouble = computed<Notice | null>(() => {
   return null
 })
 
+/** A step back, when there is one. */
+const undoAct = () => (showStore.undoLabel === null ? {} : { act: t('header.undo', { what: showStore.undoLabel }), run: () => showStore.undo() })
+
 const news = computed<Notice | null>(() => {
   if (!engine.isFeedOn) return null
   if (!engine.isOnAirHere && showStore.show !== null) {
     const words = { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' }
-    return engine.isOnAirShowOpen
-      ? { text: t('feed.heldGone', words), act: t('header.undo', { what: showStore.undoLabel ?? '' }), run: () => showStore.undo(), isNews: true }
-      : { text: t('feed.heldOther', words), isNews: true }
+    return engine.isOnAirShowOpen ? { text: t('feed.heldGone', words), ...undoAct(), isNews: true } : { text: t('feed.heldOther', words), isNews: true }
   }
   if (engine.isFeedNew && engine.meetingCount === 0) {
     return { text: `${t('feed.choose', { scene: engine.onAirName })} ${t('feed.chooseHint')}`, ...close(() => (engine.isFeedNew = false)), isNews: true }

@@ -20,9 +20,15 @@ it.each([
   [chain('colourKey', 'denoise'), '1 denoiseAfterKey'],
   [chain('crop', 'framing'), '1 framingAfterCrop'],
   [chain('tone', 'matteEdge'), '1 edgeWithoutKey'],
+  [chain('tone', 'spill'), '1 spillWithoutKey'],
 ])('says what suffers from an order %#', (list, note) => {
   expect(codes(list)).toEqual([note])
   expect(codes(list.map((step) => ({ ...step, on: false })))).toEqual([])
+})
+
+it('takes a key that is switched off for none', () => {
+  const [key, edge, spill] = chain('chromaKey', 'matteEdge', 'spill')
+  expect(codes([{ ...key!, on: false }, edge!, spill!])).toEqual(['1 edgeWithoutKey', '2 spillWithoutKey'])
 })
 
 it('says that detail wants the camera’s own colours', () => {

@@ -1,4 +1,5 @@
 // The studio by itself: saving, undo, two tabs, the keyboard, the library, bad files.
+import sharp from 'sharp'
 import '../../app/engine/diagnostics.ts'
 import { restartTestServer } from '../support/test-server.ts'
 import { addStep, colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
@@ -226,4 +227,25 @@ test('balances the picture from a click on something grey, in its place in the c
   await expect.poll(async () => Number.parseInt(await warmth.inputValue(), 10)).toBeLessThan(6300)
   await page.keyboard.press('Control+z')
   await expect(warmth).toHaveValue('6500 K')
+})
+
+test('a covered wall is a quiet note that is dismissed for good; a covered camera is not', async ({ page, server }) => {
+  await openStudio(page, server)
+  const poster = await sharp({ create: { width: 1280, height: 720, channels: 3, background: '#804020' } })
+    .png()
+    .toBuffer()
+  await page.getByTestId('picture-file').setInputFiles({ name: 'Poster.png', mimeType: 'image/png', buffer: poster })
+  const note = page.getByTestId('depth-note')
+  await expect(note).toContainText('Poster hides all of Desk camera')
+  await expect(note.getByRole('button', { name: 'It is meant so' })).toHaveCount(0)
+  await note.getByRole('button', { name: 'Send Poster behind Desk camera' }).click()
+  await expect(page.locator('[data-layer="Poster"] button')).toBeFocused()
+  await expect(note).toContainText('Poster hides all of Apiary wall')
+  await note.getByRole('button', { name: 'It is meant so' }).click()
+  await expect(note).toHaveCount(0)
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.reload()
+  await expect(page.locator('[data-layer="Poster"]')).toBeVisible()
+  await expect(page.getByText('Starting the camera')).toHaveCount(0)
+  await expect(note).toHaveCount(0)
 })
