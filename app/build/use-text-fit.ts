@@ -9,6 +9,7 @@ import { fontFiles } from '../engine/font-files.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const fonts = new FontBook(fontFiles, document.fonts)
+const stackOf = (family: string, text: string) => fonts.stackFor(family, text)
 let pen: TextPen | null = null
 
 function thePen(): TextPen | null {
@@ -31,7 +32,7 @@ export function useTextFit(layer: () => TextLayer) {
     const canvas = showStore.show?.canvas
     if (measure === null || canvas === undefined) return next
     const { width, height } = next.placement
-    const { neededHeightPx } = layOutText(measure, next.text, width, height)
+    const { neededHeightPx } = layOutText(measure, next.text, width, height, stackOf)
     const least = Math.min(leastPx, layer().placement.height)
     return { ...next, placement: grownBox(next.placement, neededHeightPx, least, canvas) }
   }
@@ -63,7 +64,7 @@ export function useTextFit(layer: () => TextLayer) {
     const canvas = showStore.show?.canvas
     if (measure === null || canvas === undefined) return []
     const { text, placement } = layer()
-    const { scale } = layOutText(measure, text, placement.width, placement.height)
+    const { scale } = layOutText(measure, text, placement.width, placement.height, stackOf)
     return text.blocks.flatMap((block, i) => (block.text.trim() !== '' && isTooSmallInTile(block.sizePx * scale, canvas.widthPx) ? [i + 1] : []))
   })
 

@@ -41,7 +41,7 @@ function onAir() {
   const cameraId = inputSourceId(show.inputs.find((input) => input.kind === 'camera')!.id)
   const book = new SourceBook(
     () => Promise.reject(new Error('no pictures here')),
-    { isReady: () => true, load: () => Promise.resolve() },
+    { isReady: () => true, load: () => Promise.resolve(), stackFor: (family) => family },
     { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
   )
   const drawing = { isBroken: false, drawn: 100 }

@@ -153,9 +153,12 @@ export class OnAir {
 
   #cardPicture(show: Show): RgbaPicture {
     const { widthPx, heightPx } = show.canvas
-    const key = `${widthPx}×${heightPx} ${show.holdingCard.title} ${show.holdingCard.detail}`
+    const { title, detail } = show.holdingCard
+    // Until its letters are there the card stands without words in another's type.
+    const font = this.#book.cardFont(title + detail)
+    const key = `${widthPx}×${heightPx} ${title} ${detail} ${font}`
     if (this.#card?.key !== key) {
-      this.#card = { key, picture: holdingCardPicture(widthPx, heightPx, show.holdingCard.title, show.holdingCard.detail) }
+      this.#card = { key, picture: holdingCardPicture(widthPx, heightPx, font === null ? '' : title, font === null ? '' : detail, font ?? 'sans-serif') }
     }
     return this.#card.picture
   }

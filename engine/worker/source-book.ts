@@ -7,11 +7,14 @@ import type { LoadedStill } from '../still/still-protocol.ts'
 import { clearPicture, colourPicture, stillFrame, textPicture } from './still-sources.ts'
 
 const TEXTS_KEPT = 160
+const CARD_FAMILY = 'Bricolage Grotesque'
 
 /** The typefaces that texts are set in. */
 export interface TextFonts {
   readonly isReady: (family: string, text: string) => boolean
   readonly load: (family: string, text: string) => Promise<void>
+  /** The CSS font-family list for a text whose letters are there. */
+  readonly stackFor: (family: string, text: string) => string
 }
 
 export interface SourceBookEvents {
@@ -81,9 +84,19 @@ export class SourceBook {
       const isReady = this.#hasLetters(job)
       if (!isReady && this.frames.has(job.sourceId)) continue
       this.#versions += 1
-      this.frames.set(job.sourceId, stillFrame(isReady ? textPicture(job) : clearPicture(job.widthPx, job.heightPx), this.#versions))
+      this.frames.set(
+        job.sourceId,
+        stillFrame(isReady ? textPicture(job, (family, text) => this.#fonts.stackFor(family, text)) : clearPicture(job.widthPx, job.heightPx), this.#versions),
+      )
       if (isReady) this.#textKeys.set(job.sourceId, job.key)
     }
+  }
+
+  /** The font-family list for words of the holding card, once their letters are there; null until then. */
+  cardFont(words: string): string | null {
+    if (this.#fonts.isReady(CARD_FAMILY, words)) return this.#fonts.stackFor(CARD_FAMILY, words)
+    void this.#fonts.load(CARD_FAMILY, words).then(() => this.#events.onChange())
+    return null
   }
 
   /** Whether a text's letters are there; if not, they are sent for, and the text is set when they come. */

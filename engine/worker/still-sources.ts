@@ -4,12 +4,11 @@ import { parseHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { TextJob } from '../../core/plan/frame-plan.ts'
 import type { SourceFrame } from '../executor.ts'
-import { fontStackFor } from '../../core/text/typefaces.ts'
-import { drawText } from '../text/draw-text.ts'
+import { drawText, type StackOf } from '../text/draw-text.ts'
 
-/** A text picture. */
-export function textPicture(job: TextJob): RgbaPicture {
-  return drawPicture(job.widthPx, job.heightPx, (pen) => drawText(pen, job.content, job.widthPx, job.heightPx))
+/** A text picture. `stackOf` names the fonts for a text. */
+export function textPicture(job: TextJob, stackOf: StackOf): RgbaPicture {
+  return drawPicture(job.widthPx, job.heightPx, (pen) => drawText(pen, job.content, job.widthPx, job.heightPx, stackOf))
 }
 
 /** Nothing to see. */
@@ -24,8 +23,8 @@ export function colourPicture(hex: string): RgbaPicture {
 }
 
 /** The still that the audience sees when there is no live picture. */
-export function holdingCardPicture(widthPx: number, heightPx: number, title: string, detail: string): RgbaPicture {
-  return drawPicture(widthPx, heightPx, (pen) => drawHoldingCard(pen, widthPx, heightPx, title, detail, fontStackFor('Bricolage Grotesque', title + detail)))
+export function holdingCardPicture(widthPx: number, heightPx: number, title: string, detail: string, font: string): RgbaPicture {
+  return drawPicture(widthPx, heightPx, (pen) => drawHoldingCard(pen, widthPx, heightPx, title, detail, font))
 }
 
 /** A still source frame. */

@@ -46,14 +46,16 @@ function overlapOf(page: Page, text: string, isRtl: boolean, files: readonly { r
           const [from, to = from] = part.trim().slice(2).split('-')
           return points.some((point) => point >= parseInt(from!, 16) && point <= parseInt(to!, 16))
         })
+      // A name of its own each time: the browser may go on with what an earlier one of that name had.
+      const family = `Reference ${performance.now()}`
       for (const { data, range } of files.filter((file) => holds(file.range))) {
         const bytes = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))
-        document.fonts.add(await new FontFace('Reference', bytes, { weight: '100 900', unicodeRange: range }).load())
+        document.fonts.add(await new FontFace(family, bytes, { weight: '100 900', unicodeRange: range }).load())
       }
       const canvas = new OffscreenCanvas(1280, 720)
       const pen = canvas.getContext('2d')!
       pen.fillStyle = '#ffffff'
-      pen.font = `700 ${size}px Reference`
+      pen.font = `700 ${size}px "${family}"`
       pen.direction = isRtl ? 'rtl' : 'ltr'
       pen.textAlign = 'left'
       pen.fillText(text, box.x, box.y + (box.height - size * 1.22) / 2 + size * 0.94)
@@ -65,7 +67,7 @@ function overlapOf(page: Page, text: string, isRtl: boolean, files: readonly { r
         return Array.from({ length: 1280 * 720 }, (_, i) => (data[i * 4]! * data[i * 4 + 3]!) / 255 / 255)
       }
       const [ours, theirs] = [inkOf(stagePen), inkOf(pen)]
-      for (const face of [...document.fonts]) if (face.family === 'Reference') document.fonts.delete(face)
+      for (const face of [...document.fonts]) if (face.family.includes(family)) document.fonts.delete(face)
       let both = 0
       let either = 0
       for (let i = 0; i < ours.length; i += 1) {
