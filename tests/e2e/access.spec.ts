@@ -195,6 +195,7 @@ test('a colour is picked by keys alone', async ({ page, server }) => {
   await page.getByRole('button', { name: 'Pick backdrop' }).first().focus()
   await page.keyboard.press('Enter')
   await expect(page.getByTestId('pixel-glass')).toBeVisible()
+  await expect(page.getByTestId('bench-picture')).toBeFocused()
   for (let i = 0; i < 6; i += 1) await page.keyboard.press('Shift+ArrowLeft')
   for (let i = 0; i < 4; i += 1) await page.keyboard.press('Shift+ArrowUp')
   await page.keyboard.press('ArrowUp')
