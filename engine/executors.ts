@@ -90,7 +90,7 @@ export class Executors {
   /** Takes the context away as a driver does when it resets, or gives it back; for tests of what follows. */
   simulateLoss(isLost: boolean): void {
     // A lost context has no extensions to ask for.
-    if (isLost) this.#losing = this.#gl?.getExtension('WEBGL_lose_context') ?? null
+    if (isLost) this.#losing = this.#gl?.getExtension('WEBGL_lose_context') ?? this.#losing
     if (isLost) this.#losing?.loseContext()
     else this.#losing?.restoreContext()
   }
