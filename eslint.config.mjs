@@ -7,11 +7,12 @@ const allowed = {
   core: ['core'],
   engine: ['engine', 'core'],
   webcam: ['webcam', 'core'],
+  extension: ['extension', 'webcam', 'core'],
   standins: ['standins', 'core'],
   demo: ['demo', 'standins', 'core'],
   server: ['server', 'core', 'engine', 'webcam', 'standins', 'demo'],
-  app: ['app', 'engine', 'webcam', 'standins', 'core'],
-  tests: ['tests', 'app', 'engine', 'webcam', 'standins', 'server', 'demo', 'core', 'scripts'],
+  app: ['app', 'engine', 'webcam', 'extension', 'standins', 'core'],
+  tests: ['tests', 'app', 'engine', 'webcam', 'extension', 'standins', 'server', 'demo', 'core', 'scripts'],
   scripts: ['scripts', 'tests', 'app', 'standins', 'server', 'core', 'demo'],
 }
 const folders = Object.keys(allowed)

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { Toaster } from 'vue-sonner'
 import AppHeader from './shell/AppHeader.vue'
 import NoticeBar from './shell/NoticeBar.vue'
+import SiteAsk from './sites/SiteAsk.vue'
 import { announcement } from './shell/announce.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './shell/use-shortcuts.ts'
@@ -20,7 +21,10 @@ const toastWidth = computed(() => (route.name === 'bench' ? '168px' : '320px'))
 <template>
   <div class="app-frame" :style="{ '--toast-width': toastWidth }">
     <AppHeader />
-    <NoticeBar />
+    <div class="min-h-0">
+      <SiteAsk />
+      <NoticeBar />
+    </div>
     <RouterView />
   </div>
   <p class="sr-only" role="status" aria-live="polite">{{ announcement }}</p>

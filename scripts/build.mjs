@@ -1,12 +1,16 @@
 #!/usr/bin/env node
-// Builds what the server serves: the studio, the stand-in meeting, the webcam driver.
+// Builds what the server serves: the studio, the stand-in meeting, the webcam driver; and the browser extension.
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { build } from 'vite'
+import { buildExtension } from './build-extension.mjs'
 import { buildKernels } from './build-kernels.mjs'
 import { buildPersonModel } from './build-person-model.mjs'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
+
+/** As server/config.ts has it. */
+export const STUDIO_PORT = Number(process.env['GREEN_ROOM_PORT'] || 4600)
 
 /** Builds everything into dist/. */
 export async function buildAll({ logLevel = 'warn' } = {}) {
@@ -30,6 +34,7 @@ export async function buildAll({ logLevel = 'warn' } = {}) {
       lib: { entry: path.join(rootDir, 'webcam/driver/main.ts'), formats: ['iife'], name: 'greenRoomDriver', fileName: () => 'driver.js' },
     },
   })
+  await buildExtension({ port: STUDIO_PORT, logLevel })
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) await buildAll({ logLevel: 'info' })

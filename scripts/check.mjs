@@ -3,7 +3,7 @@
 import { fileURLToPath } from 'node:url'
 import { ensurePackages, run } from './ensure-deps.mjs'
 
-const FOLDERS = ['core', 'engine', 'webcam', 'standins', 'server']
+const FOLDERS = ['core', 'engine', 'webcam', 'extension', 'standins', 'server']
 
 /** Runs every check but the browser tests. */
 export async function checkAll() {

@@ -9,7 +9,7 @@ import { keepRunning } from './keep-running.mjs'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 const say = (text) => process.stdout.write(`${text}\n`)
-const SOURCES = ['app', 'core', 'engine', 'standins', 'webcam', 'vite.config.ts', 'package-lock.json', 'scripts']
+const SOURCES = ['app', 'core', 'engine', 'standins', 'webcam', 'extension', 'vite.config.ts', 'package-lock.json', 'scripts']
 
 /** Time of the newest source file. */
 function newestSource(entry) {
@@ -27,12 +27,16 @@ function newestSource(entry) {
 async function main() {
   process.chdir(rootDir)
   ensurePackages(say)
-  const built = path.join(rootDir, 'dist/webcam/driver.js')
+  const built = path.join(rootDir, 'dist/extension/worker.js')
   if (!existsSync(built) || statSync(built).mtimeMs < Math.max(...SOURCES.map(newestSource))) {
     say('Building the studio.')
     const { buildAll } = await import('./build.mjs')
     await buildAll()
   }
+  // The extension must know where the studio is.
+  const { STUDIO_PORT } = await import('./build.mjs')
+  const { writeManifest } = await import('./build-extension.mjs')
+  writeManifest({ port: STUDIO_PORT })
   say('Starting the server.')
   const watch = process.argv.includes('--watch') ? ['watch'] : []
   let server = null

@@ -9,6 +9,8 @@ import { guard, type Origins } from './guard.ts'
 import { HttpError } from './http-error.ts'
 import type { PresetStore } from './presets/preset-store.ts'
 import { presetRoutes } from './presets/routes.ts'
+import { siteRoutes } from './sites/routes.ts'
+import type { SiteStore } from './sites/site-store.ts'
 import type { ShowStore } from './shows/show-store.ts'
 import { showRoutes } from './shows/routes.ts'
 
@@ -16,6 +18,7 @@ export interface AppDeps {
   readonly shows: ShowStore
   readonly assets: AssetStore
   readonly presets: PresetStore
+  readonly sites: SiteStore
   readonly origins: Origins
   readonly distDir: string
   readonly dataDir: string
@@ -23,7 +26,7 @@ export interface AppDeps {
 }
 
 /** Builds the studio's web application; `main.ts` listens. */
-export function createApp({ shows, assets, presets, origins, distDir, dataDir, log }: AppDeps): Express {
+export function createApp({ shows, assets, presets, sites, origins, distDir, dataDir, log }: AppDeps): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(origins))
@@ -60,6 +63,7 @@ export function createApp({ shows, assets, presets, origins, distDir, dataDir, l
   app.use('/api/shows', showRoutes(shows))
   app.use('/api/assets', assetRoutes(assets))
   app.use('/api/presets', presetRoutes(presets))
+  app.use('/api/sites', siteRoutes(sites))
   app.use('/api', (request) => {
     throw new HttpError(404, 'not-found', `There is nothing at ${request.originalUrl}.`)
   })

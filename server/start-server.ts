@@ -10,6 +10,7 @@ import { listenLocally, type Site } from './listen-locally.ts'
 import { createMeetingSite } from './meeting-site.ts'
 import { PresetStore } from './presets/preset-store.ts'
 import { ShowStore } from './shows/show-store.ts'
+import { SiteStore } from './sites/site-store.ts'
 import { SignalHub } from './signal/signal-hub.ts'
 
 export interface RunningServer {
@@ -37,8 +38,9 @@ export async function startServer(config: ServerConfig, log: Logger = pino({ lev
     const shows = new ShowStore(database)
     const assets = new AssetStore(database, config.dataDir)
     const presets = new PresetStore(database)
+    const sites = new SiteStore(database)
     const { distDir, dataDir } = config
-    const studio = createApp({ shows, assets, presets, origins, distDir, dataDir, log })
+    const studio = createApp({ shows, assets, presets, sites, origins, distDir, dataDir, log })
     const meeting = createMeetingSite(distDir, () => `http://localhost:${ports.studio}`, log)
     const openSite = async (app: Express, port: number): Promise<Site> => {
       const site = await listenLocally(() => createServer(app), port)

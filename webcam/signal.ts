@@ -22,9 +22,9 @@ export const fromMeetingSchema = z.discriminatedUnion('type', [
 ])
 export type FromMeeting = z.infer<typeof fromMeetingSchema>
 
-/** To a meeting page. `studio` tells whether a studio is open and whether its feed runs. */
+/** To a meeting page. `studio` tells whether a studio is open and whether its feed runs; `isNew`: it does not know yet what the page holds. */
 export type ToMeeting =
-  { readonly type: 'studio'; readonly isOpen: boolean; readonly isFeedOn: boolean } | Extract<FromMeeting, { type: 'description' | 'candidate' | 'bye' }>
+  { readonly type: 'studio'; readonly isOpen: boolean; readonly isFeedOn: boolean; readonly isNew?: boolean } | Extract<FromMeeting, { type: 'description' | 'candidate' | 'bye' }>
 
 /** From a studio: answers to one meeting, or what it is doing. */
 export const fromStudioSchema = z.discriminatedUnion('type', [
@@ -42,3 +42,11 @@ export type ToStudio =
   | { readonly type: 'meeting'; readonly origin: string; readonly message: FromMeeting }
   /** Another tab sends the feed; this one's has ended. */
   | { readonly type: 'feedTaken' }
+
+/** From a page that an extension watches over: what a meeting says, and which devices of ours the page holds open. */
+export const fromSiteSchema = z.discriminatedUnion('type', [
+  ...fromMeetingSchema.options,
+  z.object({ type: z.literal('open') }),
+  z.object({ type: z.literal('close') }),
+])
+export type FromSite = z.infer<typeof fromSiteSchema>

@@ -9,14 +9,15 @@ import { Watchdog } from '../../engine/client/watchdog.ts'
 import type { CameraControls } from '../../engine/client/camera-controls.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
-import { StudioHost } from '../../webcam/host/studio-host.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useSitesStore } from '../sites/sites.store.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { storedPin, storePin } from './use-executor.ts'
 import { openStandin } from './open-standin.ts'
 import { StudioLink } from './studio-link.ts'
 import { useAir } from './use-air.ts'
+import { useFeedHosts } from './use-feed-hosts.ts'
 
 const RECOVER_AGAIN_AFTER_MS = 10_000
 
@@ -33,7 +34,6 @@ export const useEngineStore = defineStore('engine', () => {
   let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
   const air = useAir()
   const isFeedOn = computed(() => air.air.value !== null)
-  const meetingCount = ref(0)
   const hasFirstPicture = ref(false)
   const failure = ref<string | null>(null)
   const assetFailure = ref<string | null>(null)
@@ -54,7 +54,7 @@ export const useEngineStore = defineStore('engine', () => {
     onOpen: (isOpen) => {
       isServerReached.value = isOpen
       if (!isOpen) return
-      host.announce()
+      hosts.announce()
       showStore.flush()
     },
     onEditor: (showId, isEditor) => {
@@ -62,7 +62,7 @@ export const useEngineStore = defineStore('engine', () => {
     },
   })
   showStore.onYield((showId) => link.yield(showId))
-  const host = new StudioHost(link.signalling, { onCount: (count) => (meetingCount.value = count), onTaken: feedTaken })
+  const hosts = useFeedHosts([link.signalling, useSitesStore().transport], null, feedTaken)
   let lastFailureMs = -Infinity
   const watchdog = new Watchdog(
     { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer) },
@@ -159,7 +159,7 @@ export const useEngineStore = defineStore('engine', () => {
   /** Starts the engine's worker anew after it died; the feed shows the card meanwhile. */
   function restart(): void {
     watchdog.stop()
-    host.setFeed(null)
+    hosts.setFeed(null)
     engine.dispose()
     engine = makeEngine()
     failure.value = null
@@ -170,7 +170,7 @@ export const useEngineStore = defineStore('engine', () => {
     follow()
     for (const input of withHeld(show, air.held.value).inputs) if (input.kind === 'camera') cameras.retry(input.id)
     if (watched !== null) engine.watch(watched.inputId, watched.layer)
-    if (isFeedOn.value) host.setFeed(engine.openFeed())
+    if (isFeedOn.value) hosts.setFeed(engine.openFeed())
   }
 
   /** Measures an input's scopes until told otherwise. */
@@ -186,7 +186,7 @@ export const useEngineStore = defineStore('engine', () => {
     air.take(sceneId)
     isFeedTaken.value = false
     isFeedNew.value = true
-    host.setFeed(engine.openFeed())
+    hosts.setFeed(engine.openFeed())
   }
 
   /** Brings a scene of the open show on air, in place of what is there. */
@@ -198,7 +198,7 @@ export const useEngineStore = defineStore('engine', () => {
   function stopFeed(): void {
     air.clear()
     isFeedNew.value = false
-    host.setFeed(null)
+    hosts.setFeed(null)
     engine.closeFeed()
   }
 
@@ -207,12 +207,13 @@ export const useEngineStore = defineStore('engine', () => {
     air.clear()
     isFeedTaken.value = true
     isFeedNew.value = false
+    hosts.setFeed(null)
     engine.closeFeed()
   }
 
   // A page that is loaded anew goes on with what it had on air.
   void air.resume().then((isBack) => {
-    if (isBack && canFeed) host.setFeed(engine.openFeed(), true)
+    if (isBack && canFeed) hosts.setFeed(engine.openFeed(), true)
   })
 
   /** Lets the processor or the graphics card make the pictures, or whichever is faster. */
@@ -249,7 +250,7 @@ export const useEngineStore = defineStore('engine', () => {
     isOnAirShowOpen: computed(() => air.air.value !== null && air.air.value.showId === showStore.showId),
     onAirSceneId: computed(() => air.air.value?.sceneId ?? null),
     takeOnAir,
-    meetingCount,
+    meetingCount: hosts.meetingCount,
     hasFirstPicture,
     failure,
     assetFailure,

@@ -1,4 +1,5 @@
 import { benchWords } from './bench-en.ts'
+import { deviceWords } from './devices-en.ts'
 import { showsWords } from './shows-en.ts'
 import { lookWords, standinWords, stepWords } from './steps-en.ts'
 
@@ -7,6 +8,7 @@ export default {
   app: { name: 'Green Room' },
   ...showsWords,
   ...benchWords,
+  ...deviceWords,
   nav: { bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   header: {
     undo: 'Undo {what}',

@@ -66,11 +66,9 @@ const notice = computed(() => {
 </script>
 
 <template>
-  <div class="min-h-0">
-    <div v-if="notice" :role="notice.isNews ? 'status' : 'alert'" class="flex items-center gap-3 border-b border-line bg-wash px-3 py-1" data-testid="notice">
-      <component :is="notice.isNews ? Info : TriangleAlert" :size="16" class="shrink-0 text-brass" aria-hidden="true" />
-      <p class="min-w-0 flex-1">{{ notice.text }}</p>
-      <BaseButton v-if="notice.act" class="py-0.5!" @click="notice.run">{{ notice.act }}</BaseButton>
-    </div>
+  <div v-if="notice" :role="notice.isNews ? 'status' : 'alert'" class="flex items-center gap-3 border-b border-line bg-wash px-3 py-1" data-testid="notice">
+    <component :is="notice.isNews ? Info : TriangleAlert" :size="16" class="shrink-0 text-brass" aria-hidden="true" />
+    <p class="min-w-0 flex-1">{{ notice.text }}</p>
+    <BaseButton v-if="notice.act" class="py-0.5!" @click="notice.run">{{ notice.act }}</BaseButton>
   </div>
 </template>

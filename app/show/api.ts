@@ -42,6 +42,13 @@ export interface Preset {
   readonly chain: ChainFile
 }
 
+/** What was decided for a site that asked for the feed. */
+export interface Site {
+  readonly origin: string
+  readonly decision: 'always' | 'never'
+  readonly decidedAt: string
+}
+
 /** A preset that cannot be read any more. */
 export interface UnreadablePreset {
   readonly id: string
@@ -80,6 +87,9 @@ function sending(method: string, body: unknown): RequestInit {
 
 /** The server's calls. All throw an ApiError when refused and a TypeError when unreachable. */
 export const api = {
+  listSites: () => call<Site[]>('/sites'),
+  decideSite: (origin: string, decision: Site['decision']) => call<Site[]>('/sites', sending('PUT', { origin, decision })),
+  forgetSite: (origin: string) => call<Site[]>('/sites', sending('DELETE', { origin })),
   listShows: async () => (await call<{ shows: ShowSummary[] }>('/shows')).shows,
   getShow: (id: string) => call<StoredShow>(`/shows/${encodeURIComponent(id)}`),
   /** With an `id`, asking twice makes one show. */

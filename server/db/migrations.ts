@@ -58,4 +58,14 @@ export const migrations: readonly { readonly name: string; readonly up: (queries
       await queries.addColumn('shows', 'saveId', { type: DataTypes.STRING(40), allowNull: true })
     },
   },
+  {
+    name: '005-sites',
+    up: async (queries) => {
+      await queries.createTable('sites', {
+        origin: { type: DataTypes.STRING(300), primaryKey: true },
+        decision: { type: DataTypes.STRING(10), allowNull: false },
+        decidedAt: { type: DataTypes.DATE, allowNull: false },
+      })
+    },
+  },
 ]

@@ -77,7 +77,7 @@ export async function joinMeeting(context: BrowserContext, server: TestServer): 
   await expect(meeting.locator('#camera option', { hasText: 'Green Room Camera' })).toHaveCount(1)
   await meeting.locator('#camera').selectOption({ label: 'Green Room Camera' })
   await meeting.getByRole('button', { name: 'Join' }).click()
-  await expect(meeting.locator('#status')).toHaveText('In the meeting with Green Room Camera')
+  await expect(meeting.locator('#status')).toHaveText(/^In the meeting with Green Room Camera/)
   return meeting
 }
 

@@ -44,7 +44,7 @@ async function openShows(page: Page, server: TestServer): Promise<void> {
 
 /** What the meeting gets is what was made. */
 async function expectMade(meeting: Page): Promise<void> {
-  await expect(meeting.locator('#status')).toHaveText('In the meeting with Green Room Camera')
+  await expect(meeting.locator('#status')).toHaveText(/^In the meeting with Green Room Camera/)
   await expect.poll(async () => isMagenta(await colourAt(meeting, 300, 120)), { timeout: 30_000 }).toBe(true)
   const [red, green] = await colourAt(meeting, 600, 570)
   expect(green - red).toBeGreaterThan(25)

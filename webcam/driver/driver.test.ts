@@ -1,11 +1,12 @@
 import { describe, expect, it, vi } from 'vitest'
-import { withStartBitrate } from '../host/sdp.ts'
-import { unmetConstraint, wishOf } from './constraints.ts'
-import { installShim } from './shim.ts'
-import { CAMERA_LABEL, type VirtualCamera } from './virtual-camera.ts'
+import { withStartBitrate } from '../sdp.ts'
+import { formatFor, pictureWish, unmetConstraint, unmetSound, wishOf } from './constraints.ts'
+import { CAMERA_LABEL, MICROPHONE_LABEL, type DeviceDoor } from './device-door.ts'
+import { installShim, type PageRights } from './shim.ts'
 
 const OURS = 'our-id'
-const facts = { deviceId: OURS, groupId: 'g', widthPx: 1280, heightPx: 720, frameRate: 30 }
+const source = { widthPx: 1280, heightPx: 720, frameRate: 30 }
+const facts = { deviceId: OURS, source }
 
 // Rules of W3C Media Capture and Streams §5 (constraints) and §11; from memory.
 describe('which camera a page asks for', () => {
@@ -30,22 +31,68 @@ describe('what it cannot meet', () => {
     [{ width: { ideal: 4000 }, height: 2160 }, null],
     [{ width: { exact: 1280 }, frameRate: { exact: 30 } }, null],
     [{ width: { max: 640 } }, null],
-    [{ width: { exact: 640 } }, 'width'],
+    [{ width: { exact: 640 } }, null],
+    [{ width: { exact: 640 }, height: { exact: 480 } }, null],
+    [{ width: { exact: 1920 } }, 'width'],
+    [{ width: { min: 640 }, height: { max: 240 } }, 'width'],
     [{ height: { min: 1080 } }, 'height'],
     [{ frameRate: { min: 60 } }, 'frameRate'],
-    [{ frameRate: { max: 10 } }, 'frameRate'],
-    [{ aspectRatio: { exact: 1 } }, 'aspectRatio'],
+    [{ frameRate: { max: 10 } }, null],
+    [{ frameRate: { exact: 15 } }, null],
+    [{ aspectRatio: { exact: 1 } }, null],
+    [{ aspectRatio: { min: 2 } }, 'aspectRatio'],
     [{ facingMode: { exact: 'environment' } }, 'facingMode'],
     [{ facingMode: 'user' }, null],
     [{ deviceId: { exact: 'another' } }, 'deviceId'],
   ] as const)('%j fails on %s', (constraints, name) => expect(unmetConstraint(constraints as MediaTrackConstraints, facts)).toBe(name))
 })
 
+describe('the form a page gets', () => {
+  it.each([
+    // As it comes, and never larger than it comes.
+    [{}, [1280, 720, 30]],
+    [{ width: 1920, height: 1080, frameRate: 60 }, [1280, 720, 30]],
+    [{ width: 640, height: 360, frameRate: 15 }, [640, 360, 15]],
+    [{ width: { exact: 640 }, frameRate: { max: 10 } }, [640, 360, 10]],
+    [{ height: { ideal: 240 } }, [427, 240, 30]],
+    [{ width: { max: 320 } }, [320, 180, 30]],
+    // A mere preference for another shape cuts nothing off; a requirement does.
+    [{ width: 640, height: 480 }, [640, 360, 30]],
+    [{ width: { exact: 640 }, height: { exact: 480 } }, [640, 480, 30]],
+    [{ width: 320, height: 320, resizeMode: 'crop-and-scale' }, [320, 320, 30]],
+    [{ aspectRatio: { exact: 1 } }, [720, 720, 30]],
+    [{ width: 1, height: 1 }, [1, 1, 30]],
+  ] as const)('%j gives %j', (constraints, expected) => {
+    const { widthPx, heightPx, frameRate } = formatFor(pictureWish(constraints as MediaTrackConstraints), source)
+    expect([widthPx, heightPx, frameRate]).toEqual(expected)
+  })
+})
+
+describe('what the microphone cannot meet', () => {
+  it.each([
+    [{}, null],
+    [{ echoCancellation: true, autoGainControl: { ideal: true } }, null],
+    [{ echoCancellation: { exact: true } }, 'echoCancellation'],
+    [{ echoCancellation: { exact: false } }, null],
+    [{ sampleRate: { exact: 44_100 } }, 'sampleRate'],
+    [{ deviceId: { exact: 'another' } }, 'deviceId'],
+  ] as const)('%j fails on %s', (constraints, name) => expect(unmetSound(constraints as MediaTrackConstraints, OURS)).toBe(name))
+})
+
 describe('the shim', () => {
   class FakeInfo {}
-  const track = { kind: 'video', stop: vi.fn() }
+  const VOICE = 'our-voice'
+  const picture = { kind: 'video', readyState: 'live', stop: vi.fn() }
+  const voice = { kind: 'audio', readyState: 'live', stop: vi.fn() }
+  const realCamera = { kind: 'videoinput', deviceId: 'real', label: 'Built-in' }
+  const realVoice = { kind: 'audioinput', deviceId: 'real-voice', label: 'Built-in' }
 
-  function setUp({ isPresent = true, native = async () => 'native stream' as unknown as MediaStream } = {}) {
+  function setUp({
+    isPresent = true,
+    devices = [realCamera] as { kind: string; deviceId: string; label: string }[],
+    rights = {} as Partial<PageRights>,
+    native = async (_constraints: MediaStreamConstraints): Promise<unknown> => stream(['native track']),
+  } = {}) {
     vi.stubGlobal('InputDeviceInfo', FakeInfo)
     vi.stubGlobal(
       'MediaStream',
@@ -53,55 +100,131 @@ describe('the shim', () => {
         constructor(readonly tracks: unknown[]) {}
       },
     )
-    const real = [{ kind: 'videoinput', deviceId: 'real' }]
+    vi.stubGlobal(
+      'OverconstrainedError',
+      class extends Error {
+        constructor(
+          readonly constraint: string,
+          message: string,
+        ) {
+          super(message)
+        }
+      },
+    )
     const getUserMedia = vi.fn(native)
-    const mediaDevices = { enumerateDevices: async () => real, getUserMedia } as unknown as MediaDevices
-    const camera = { isPresent, deviceId: OURS, groupId: 'g', open: vi.fn(() => track) } as unknown as VirtualCamera
-    installShim(mediaDevices, camera)
-    return { mediaDevices, camera, getUserMedia }
+    const mediaDevices = { enumerateDevices: async () => devices, getUserMedia, dispatchEvent: vi.fn() } as unknown as MediaDevices
+    const door = {
+      ready: Promise.resolve(),
+      isPresent,
+      ids: { camera: OURS, microphone: VOICE, group: 'g' },
+      kinds: ['camera', 'microphone'],
+      source,
+      openCamera: vi.fn(() => ({ ...picture })),
+      openMicrophone: vi.fn(() => ({ ...voice })),
+      change: vi.fn(),
+    }
+    installShim(mediaDevices, door as unknown as DeviceDoor, { mayUse: async () => true, maySeeNames: async () => true, ...rights })
+    const tracksOf = async (constraints: MediaStreamConstraints) =>
+      ((await mediaDevices.getUserMedia(constraints)) as unknown as { tracks: { kind?: string }[] }).tracks.map((track) => track.kind ?? track)
+    return { mediaDevices, door, getUserMedia, tracksOf }
   }
+  const stream = (tracks: unknown[]) => ({ tracks, getTracks: () => [...tracks] })
 
-  it('lists the camera after the real ones, like any other device', async () => {
-    const { mediaDevices } = setUp()
+  it('lists camera and microphone among their kind, like any other device', async () => {
+    const { mediaDevices } = setUp({ devices: [realVoice, realCamera] })
     const devices = await mediaDevices.enumerateDevices()
-    expect(devices).toHaveLength(2)
-    expect(devices[1]).toBeInstanceOf(FakeInfo)
-    expect(devices[1]).toMatchObject({ kind: 'videoinput', deviceId: OURS, label: CAMERA_LABEL, groupId: 'g' })
-    expect(devices[1]!.toJSON()).toEqual({ kind: 'videoinput', deviceId: OURS, label: CAMERA_LABEL, groupId: 'g' })
+    expect(devices.map(({ kind, label }) => [kind, label])).toEqual([
+      ['audioinput', 'Built-in'],
+      ['audioinput', MICROPHONE_LABEL],
+      ['videoinput', 'Built-in'],
+      ['videoinput', CAMERA_LABEL],
+    ])
+    expect(devices[3]).toBeInstanceOf(FakeInfo)
+    expect(devices[3]!.toJSON()).toEqual({ kind: 'videoinput', deviceId: OURS, label: CAMERA_LABEL, groupId: 'g' })
+  })
+
+  it('tells a page without permission only that there is a device of a kind', async () => {
+    const { mediaDevices } = setUp({ devices: [{ kind: 'videoinput', deviceId: '', label: '' }], rights: { maySeeNames: async () => false } })
+    const devices = await mediaDevices.enumerateDevices()
+    expect(devices.map(({ kind, deviceId, label, groupId }) => [kind, deviceId, label, groupId ?? ''])).toEqual([
+      ['videoinput', '', '', ''],
+      ['audioinput', '', '', ''],
+    ])
+  })
+
+  it('lists and opens nothing for a page that may not use such devices', async () => {
+    const { mediaDevices, door } = setUp({ rights: { mayUse: async () => false } })
+    expect(await mediaDevices.enumerateDevices()).toHaveLength(1)
+    await expect(mediaDevices.getUserMedia({ video: { deviceId: OURS } })).rejects.toMatchObject({ name: 'NotAllowedError' })
+    expect(door.openCamera).not.toHaveBeenCalled()
   })
 
   it('lists nothing before a studio was seen, yet opens by a remembered id', async () => {
-    const { mediaDevices, camera } = setUp({ isPresent: false })
+    const { mediaDevices, door } = setUp({ isPresent: false })
     expect(await mediaDevices.enumerateDevices()).toHaveLength(1)
     await mediaDevices.getUserMedia({ video: { deviceId: { exact: OURS } } })
-    expect(camera.open).toHaveBeenCalled()
+    expect(door.openCamera).toHaveBeenCalled()
   })
 
   it('passes on every request that is not for it', async () => {
-    const { mediaDevices, camera, getUserMedia } = setUp()
-    for (const constraints of [{ audio: true }, { video: true }, { video: { deviceId: 'real' } }]) {
-      expect(await mediaDevices.getUserMedia(constraints)).toBe('native stream')
+    const { mediaDevices, door, getUserMedia } = setUp()
+    for (const constraints of [{ audio: true }, { video: true }, { video: { deviceId: 'real' } }, { audio: true, video: true }]) {
+      expect(await mediaDevices.getUserMedia(constraints)).toMatchObject({ tracks: ['native track'] })
       expect(getUserMedia).toHaveBeenLastCalledWith(constraints)
     }
-    expect(camera.open).not.toHaveBeenCalled()
+    expect(door.openCamera).not.toHaveBeenCalled()
   })
 
-  it('is "any camera" on a machine without one, and keeps other refusals as they are', async () => {
-    const lacking = setUp({ native: () => Promise.reject(new DOMException('none', 'NotFoundError')) })
-    await lacking.mediaDevices.getUserMedia({ video: true })
-    expect(lacking.camera.open).toHaveBeenCalled()
+  it('is "any device" where the machine lacks that kind, and only there; other refusals stay as they are', async () => {
+    const lacking = setUp({
+      native: async ({ video }) => {
+        if (video) throw new DOMException('none', 'NotFoundError')
+        return stream(['real voice'])
+      },
+      devices: [realVoice],
+    })
+    expect(await lacking.tracksOf({ video: true, audio: true })).toEqual(['real voice', 'video'])
     const refusing = setUp({ native: () => Promise.reject(new DOMException('no', 'NotAllowedError')) })
     await expect(refusing.mediaDevices.getUserMedia({ video: true })).rejects.toMatchObject({ name: 'NotAllowedError' })
+    const chosen = setUp({ native: () => Promise.reject(new DOMException('none', 'NotFoundError')), devices: [] })
+    await expect(chosen.mediaDevices.getUserMedia({ video: { deviceId: { exact: 'gone' } } })).rejects.toMatchObject({ name: 'NotFoundError' })
   })
 
-  it('brings the real microphone along, and stops the picture if that is refused', async () => {
-    const sound = { getAudioTracks: () => ['audio track'] } as unknown as MediaStream
-    const both = setUp({ native: async () => sound })
-    const stream = (await both.mediaDevices.getUserMedia({ video: { deviceId: OURS }, audio: true })) as unknown as { tracks: unknown[] }
-    expect(stream.tracks).toEqual([track, 'audio track'])
+  it('brings real and own devices together, and opens nothing of its own if the real one is refused', async () => {
+    const both = setUp({ native: async () => stream(['real voice']) })
+    expect(await both.tracksOf({ video: { deviceId: OURS }, audio: true })).toEqual(['real voice', 'video'])
+    expect(both.getUserMedia).toHaveBeenCalledWith({ audio: true })
+    const ours = setUp()
+    expect(await ours.tracksOf({ video: { deviceId: OURS }, audio: { deviceId: { exact: VOICE } } })).toEqual(['audio', 'video'])
+    expect(ours.getUserMedia).not.toHaveBeenCalled()
     const refused = setUp({ native: () => Promise.reject(new DOMException('no', 'NotAllowedError')) })
     await expect(refused.mediaDevices.getUserMedia({ video: { deviceId: OURS }, audio: true })).rejects.toMatchObject({ name: 'NotAllowedError' })
-    expect(track.stop).toHaveBeenCalled()
+    expect(refused.door.openCamera).not.toHaveBeenCalled()
+  })
+
+  it('asks the person for nothing before it knows that its own part can be met', async () => {
+    const { mediaDevices, getUserMedia } = setUp()
+    await expect(mediaDevices.getUserMedia({ video: { deviceId: OURS, width: { exact: 1920 } }, audio: true })).rejects.toThrow('"width"')
+    expect(getUserMedia).not.toHaveBeenCalled()
+  })
+
+  it('gives a copy of a track a life and a form of its own', async () => {
+    const { mediaDevices, door } = setUp()
+    const asked = (await mediaDevices.getUserMedia({ video: { deviceId: OURS, width: 640 } })) as unknown as { tracks: MediaStreamTrack[] }
+    const [track] = asked.tracks
+    const copy = track!.clone()
+    expect(door.openCamera).toHaveBeenCalledTimes(2)
+    await copy.applyConstraints({ width: 320, frameRate: 15 })
+    expect(copy.getSettings()).toMatchObject({ width: 320, height: 180, frameRate: 15, deviceId: OURS })
+    expect(track!.getSettings()).toMatchObject({ width: 640, height: 360, frameRate: 30 })
+    await expect(copy.applyConstraints({ width: { min: 5000 } })).rejects.toThrow('"width"')
+    expect(copy.getSettings()).toMatchObject({ width: 320 })
+  })
+
+  it('is laid round a page once, however often it is loaded', async () => {
+    const { mediaDevices, door } = setUp()
+    installShim(mediaDevices, door as unknown as DeviceDoor)
+    expect((await mediaDevices.enumerateDevices()).filter(({ label }) => label === CAMERA_LABEL)).toHaveLength(1)
   })
 })
 

@@ -1,28 +1,30 @@
-// The meeting's side of the feed: one track that never ends by itself. It carries the studio's
+// The meeting's side of the feed: tracks that never end by themselves. They carry the studio's
 // frames while they come and the holding card while they don't.
 import type { FromMeeting, ToMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
 import { makeCard } from './card.ts'
+import type { PictureFormat, PictureWish } from './constraints.ts'
+import { PictureOutlet } from './picture-outlet.ts'
+import { PictureScaler } from './picture-scaler.ts'
+import { SoundOutlets } from './sound-outlets.ts'
+import { stampCaptureTimes } from '../sdp.ts'
+import { VoiceReceiver } from './voice-receiver.ts'
 
 const CARD_AFTER_MS = 700
 const CARD_EVERY_MS = 200
 const WANT_AGAIN_MS = 2000
-const MOST_PENDING_WRITES = 4
-
-/** Size and rate of what arrives now. */
-export interface ReceivedFormat {
-  readonly widthPx: number
-  readonly heightPx: number
-  readonly frameRate: number
-}
+const FRAMES_BUFFERED = 4
 
 export class Receiver {
   readonly #transport: Transport<FromMeeting, ToMeeting>
-  readonly #generator = new MediaStreamTrackGenerator({ kind: 'video' })
-  readonly #writer: WritableStreamDefaultWriter<VideoFrame>
+  readonly #outlets = new Set<PictureOutlet>()
+  readonly #scaler = new PictureScaler()
+  readonly #sound = new SoundOutlets(() => this.#tellIdle())
+  readonly #voice = new VoiceReceiver(this.#sound)
+  readonly #onIdle: () => void
   readonly #timer: ReturnType<typeof setInterval>
   #card: HTMLCanvasElement
-  #format: ReceivedFormat = { widthPx: 1280, heightPx: 720, frameRate: 30 }
+  #format: PictureFormat = { widthPx: 1280, heightPx: 720, frameRate: 30 }
   #connection: RTCPeerConnection | null = null
   #session = ''
   #early: RTCIceCandidateInit[] = []
@@ -30,24 +32,38 @@ export class Receiver {
   #lastWantMs = -Infinity
   #isFeedOn = false
   #isClosed = false
-  #pendingWrites = 0
 
-  constructor(transport: Transport<FromMeeting, ToMeeting>, isFeedOn: boolean) {
+  /** `onIdle` hears when the last track has been stopped. */
+  constructor(transport: Transport<FromMeeting, ToMeeting>, isFeedOn: boolean, onIdle: () => void) {
     this.#transport = transport
     this.#isFeedOn = isFeedOn
-    this.#writer = this.#generator.writable.getWriter()
+    this.#onIdle = onIdle
     this.#card = makeCard(this.#format.widthPx, this.#format.heightPx)
     this.#timer = setInterval(() => this.#watch(), CARD_EVERY_MS)
     this.#watch()
   }
 
-  /** The lasting track; give out clones of it. */
-  get track(): MediaStreamTrack {
-    return this.#generator
+  /** Size and rate of what arrives now, or arrived last. */
+  get format(): PictureFormat {
+    return this.#format
   }
 
-  get format(): ReceivedFormat {
-    return this.#format
+  /** A new track that gives the feed as `wish` says. Its first picture is there at once. */
+  openTrack(wish: PictureWish): MediaStreamTrack {
+    const outlet = new PictureOutlet(wish, (over) => this.#forget(over))
+    this.#outlets.add(outlet)
+    if (!this.#isLive) this.#sendCard()
+    return outlet.track
+  }
+
+  /** A new track that gives the studio's sound. */
+  openSound(): MediaStreamTrack {
+    return this.#sound.open()
+  }
+
+  /** Changes what a track gives. A track that is not of this feed is left alone. */
+  change(trackId: string, wish: PictureWish): void {
+    for (const outlet of this.#outlets) if (outlet.track.id === trackId) outlet.wish = wish
   }
 
   /** Acts on a message for this page. */
@@ -81,14 +97,24 @@ export class Receiver {
     this.#hangUp(true)
   }
 
-  /** Ends the track and leaves the studio. Safe to call twice. */
+  /** Ends every track and leaves the studio. Safe to call twice. */
   close(): void {
     if (this.#isClosed) return
     this.#isClosed = true
     clearInterval(this.#timer)
     this.#hangUp(true)
-    this.#writer.close().catch(() => undefined)
-    this.#generator.stop()
+    for (const outlet of this.#outlets) outlet.close()
+    this.#outlets.clear()
+    this.#sound.close()
+  }
+
+  #forget(outlet: PictureOutlet): void {
+    this.#outlets.delete(outlet)
+    this.#tellIdle()
+  }
+
+  #tellIdle(): void {
+    if (this.#outlets.size === 0 && this.#sound.size === 0) this.#onIdle()
   }
 
   get #isLive(): boolean {
@@ -96,10 +122,15 @@ export class Receiver {
   }
 
   #watch(): void {
+    if (this.#sound.size > 0) this.#voice.watch()
     if (this.#isLive) return
+    this.#sendCard()
     const now = performance.now()
-    this.#write(new VideoFrame(this.#card, { timestamp: Math.round(now * 1000) }))
     if (this.#isFeedOn && now - this.#lastWantMs > WANT_AGAIN_MS) this.#want()
+  }
+
+  #sendCard(): void {
+    this.#spread(new VideoFrame(this.#card, { timestamp: Math.round(performance.now() * 1000) }))
   }
 
   #want(): void {
@@ -119,16 +150,19 @@ export class Receiver {
     connection.ontrack = ({ track, receiver }) => {
       // Freshness before smoothness: the studio's frames are already paced.
       ;(receiver as RTCRtpReceiver & { jitterBufferTarget: number | null }).jitterBufferTarget = 0
+      this.#voice.follow(receiver)
       void this.#pump(track, connection)
     }
+    connection.ondatachannel = ({ channel }) => this.#voice.connect(channel)
     await connection.setRemoteDescription(offer)
+    stampCaptureTimes(connection)
     await connection.setLocalDescription()
     this.#transport.send({ type: 'description', session, description: { type: 'answer', sdp: connection.localDescription!.sdp } })
     for (const candidate of this.#early.splice(0)) await connection.addIceCandidate(candidate)
   }
 
   async #pump(track: MediaStreamTrack, connection: RTCPeerConnection): Promise<void> {
-    const reader = new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: MOST_PENDING_WRITES }).readable.getReader()
+    const reader = new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: FRAMES_BUFFERED }).readable.getReader()
     for (;;) {
       const { done, value } = await reader.read()
       if (done || value === undefined) return
@@ -139,7 +173,7 @@ export class Receiver {
       }
       this.#lastLiveMs = performance.now()
       this.#noteSize(value)
-      this.#write(value)
+      this.#spread(value)
     }
   }
 
@@ -150,22 +184,27 @@ export class Receiver {
     this.#card = makeCard(widthPx, heightPx)
   }
 
-  /** Hands a frame to the track, which closes it. */
-  #write(frame: VideoFrame): void {
-    // A short burst is let through; a track nobody reads is not filled up.
-    if (this.#pendingWrites >= MOST_PENDING_WRITES) return frame.close()
-    this.#pendingWrites += 1
-    this.#writer.write(frame).then(
-      () => (this.#pendingWrites -= 1),
-      () => {
-        this.#pendingWrites -= 1
-        frame.close()
-      },
-    )
+  /** Gives a frame to every track as that wants it, and closes it. */
+  #spread(frame: VideoFrame): void {
+    const nowMs = performance.now()
+    const made = new Map<string, VideoFrame>()
+    const scale = (from: VideoFrame, widthPx: number, heightPx: number): VideoFrame => {
+      const key = `${widthPx}×${heightPx}`
+      const known = made.get(key) ?? this.#scaler.scale(from, widthPx, heightPx)
+      made.set(key, known)
+      return known.clone()
+    }
+    try {
+      for (const outlet of this.#outlets) outlet.offer(frame, this.#format, nowMs, scale)
+    } finally {
+      for (const scaled of made.values()) scaled.close()
+      frame.close()
+    }
   }
 
   #hangUp(tell: boolean): void {
     if (tell && this.#session !== '') this.#transport.send({ type: 'bye', session: this.#session })
+    this.#voice.disconnect()
     this.#connection?.close()
     this.#connection = null
     this.#session = ''

@@ -16,6 +16,9 @@ class FakeConnection {
     if (sdp === 'nonsense') throw new Error('not an answer')
   })
 
+  getTransceivers() {
+    return []
+  }
   addTransceiver() {
     return { setCodecPreferences: () => undefined, sender: { getParameters: () => ({}), setParameters: async () => undefined } }
   }
@@ -40,7 +43,7 @@ function setUp() {
     made.push(connection)
     return connection as unknown as RTCPeerConnection
   }
-  const host = new StudioHost(transport, { onCount: (count) => counts.push(count), onTaken }, connect)
+  const host = new StudioHost(transport, { onCount: (count) => counts.push(count), onTaken }, null, connect)
   const hear = async (message: Extract<ToStudio, { type: 'meeting' }>['message']) => {
     transport.onMessage?.({ type: 'meeting', origin: 'http://meeting', message })
     await settle()

@@ -1,7 +1,7 @@
 // The studio's side: sends the feed to every meeting page that asks.
 import type { FromStudio, ToStudio, FromMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
-import { withStartBitrate } from './sdp.ts'
+import { stampCaptureTimes, withStartBitrate } from '../sdp.ts'
 
 const MAX_BITRATE = 8_000_000
 const START_BITRATE_KBPS = 4000
@@ -25,18 +25,31 @@ export interface StudioHostEvents {
   readonly onTaken: () => void
 }
 
+/** Who fills the sound channels. */
+export interface VoiceSender {
+  /** Takes a channel over, which is open until its connection ends. */
+  add(channel: RTCDataChannel): void
+}
+
 export class StudioHost {
   readonly #transport: Transport<FromStudio, ToStudio>
   readonly #sessions = new Map<string, Session>()
   readonly #events: StudioHostEvents
   readonly #connect: () => RTCPeerConnection
   #track: MediaStreamTrack | null = null
+  readonly #voice: VoiceSender | null
   #count = 0
 
-  /** `connect` makes a peer connection; a test may give its own. */
-  constructor(transport: Transport<FromStudio, ToStudio>, events: StudioHostEvents, connect = () => new RTCPeerConnection()) {
+  /** `voice` sends the sound beside the picture. `connect` makes a peer connection; a test may give its own. */
+  constructor(
+    transport: Transport<FromStudio, ToStudio>,
+    events: StudioHostEvents,
+    voice: VoiceSender | null = null,
+    connect = () => new RTCPeerConnection(),
+  ) {
     this.#transport = transport
     this.#events = events
+    this.#voice = voice
     this.#connect = connect
     transport.onMessage = (message) => {
       if (message.type === 'feedTaken') return this.#taken()
@@ -119,7 +132,10 @@ export class StudioHost {
       direction: 'sendonly',
       sendEncodings: [{ maxBitrate: MAX_BITRATE, priority: 'high' }],
     })
+    // Sound that comes late is of no use; the receiver waits for nothing that was lost.
+    this.#voice?.add(connection.createDataChannel('voice', { ordered: true, maxRetransmits: 0 }))
     preferCodecs(transceiver)
+    stampCaptureTimes(connection)
     await keepResolution(transceiver.sender)
     await connection.setLocalDescription()
     this.#transport.send({ type: 'description', session: sessionId, description: { type: 'offer', sdp: connection.localDescription!.sdp } })

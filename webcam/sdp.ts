@@ -20,3 +20,23 @@ export function withStartBitrate(sdp: string, kilobits: number): string {
     })
     .join('\r\n')
 }
+
+const CAPTURE_TIME = 'http://www.webrtc.org/experiments/rtp-hdrext/abs-capture-time'
+
+interface HeaderExtension {
+  readonly uri: string
+  direction: string
+}
+
+/** Asks that pictures carry the time at which they were taken in; a browser that cannot goes on without. */
+export function stampCaptureTimes(connection: RTCPeerConnection): void {
+  for (const transceiver of connection.getTransceivers()) {
+    const able = transceiver as RTCRtpTransceiver & {
+      getHeaderExtensionsToNegotiate?: () => HeaderExtension[]
+      setHeaderExtensionsToNegotiate?: (extensions: HeaderExtension[]) => void
+    }
+    const extensions = able.getHeaderExtensionsToNegotiate?.() ?? []
+    for (const extension of extensions) if (extension.uri === CAPTURE_TIME) extension.direction = 'sendrecv'
+    if (extensions.length > 0) able.setHeaderExtensionsToNegotiate?.(extensions)
+  }
+}

@@ -1,0 +1,101 @@
+import { describe, expect, it } from 'vitest'
+import { seededRandom } from '../random/seeded.ts'
+import { CHUNK_FRAMES, codeOf, packChunk, unpackChunk } from './voice-chunk.ts'
+import { VoicePacer } from './voice-pacer.ts'
+
+const chunk = (index: number) => ({ firstFrame: index * CHUNK_FRAMES, samples: new Int16Array(960).fill(index) })
+
+/** Sends `count` chunks that arrive as `delayOf` says; when each was let out, by arrivals and a look every 10 ms. */
+function run(pacer: VoicePacer, count: number, delayOf: (index: number) => number) {
+  const arrivals = Array.from({ length: count }, (_, index) => ({ index, atMs: index * 10 + delayOf(index) })).sort((a, b) => a.atMs - b.atMs)
+  const out: { index: number; atMs: number }[] = []
+  const release = (nowMs: number) => {
+    for (let next = pacer.take(nowMs); next !== null; next = pacer.take(nowMs)) out.push({ index: next.samples[0]!, atMs: nowMs })
+  }
+  for (const { index, atMs } of arrivals) {
+    pacer.offer(chunk(index), atMs)
+    release(atMs)
+  }
+  return out
+}
+
+describe('VoicePacer', () => {
+  it('lets sound wait as long as the picture takes, on average', () => {
+    const pacer = new VoicePacer()
+    pacer.follow(60)
+    const out = run(pacer, 500, () => 5)
+    const waits = out.slice(100).map(({ index, atMs }) => atMs - index * 10 - 5)
+    expect(waits.reduce((sum, wait) => sum + wait, 0) / waits.length).toBeCloseTo(60, -1)
+    expect(Math.max(...waits) - Math.min(...waits)).toBeLessThanOrEqual(10)
+    expect(pacer.dropped).toBe(0)
+  })
+
+  it.each([1, 2, 3])('keeps order and loses nothing while arrivals jitter by 40 ms (seed %i)', (seed) => {
+    const random = seededRandom(seed)
+    const pacer = new VoicePacer()
+    pacer.follow(60)
+    // In order, as the channel keeps it.
+    let last = 0
+    const out = run(pacer, 1000, (index) => {
+      last = Math.max(last, index * 10 + random() * 40)
+      return last - index * 10
+    })
+    expect(out.map(({ index }) => index)).toEqual(out.map((_, i) => i))
+    expect(out.length).toBeGreaterThan(990)
+    expect(pacer.dropped).toBe(0)
+  })
+
+  it('follows a picture that becomes slower without a jump', () => {
+    const pacer = new VoicePacer()
+    pacer.follow(20)
+    run(pacer, 100, () => 5)
+    pacer.follow(120)
+    const before = pacer.holdMs
+    pacer.offer(chunk(100), 1005)
+    expect(pacer.holdMs - before).toBeCloseTo(0.3)
+  })
+
+  it('gives up what is more than 150 ms late, and goes on', () => {
+    const pacer = new VoicePacer()
+    pacer.follow(0)
+    pacer.offer(chunk(0), 0)
+    pacer.offer(chunk(1), 10)
+    pacer.offer(chunk(40), 400)
+    expect(pacer.take(401)!.samples[0]).toBe(40)
+    expect(pacer.dropped).toBe(2)
+  })
+
+  it('begins anew with a sender that began anew', () => {
+    const pacer = new VoicePacer()
+    pacer.follow(0)
+    pacer.offer(chunk(10_000), 5)
+    pacer.take(10)
+    pacer.offer(chunk(0), 1000)
+    expect(pacer.take(1001)!.samples[0]).toBe(0)
+  })
+
+  it('never holds more than a second', () => {
+    const pacer = new VoicePacer()
+    pacer.follow(500)
+    for (let index = 0; index < 5000; index += 1) pacer.offer(chunk(index), 0)
+    let waiting = 0
+    while (pacer.take(1e9) !== null) waiting += 1
+    expect(waiting + pacer.dropped).toBe(5000)
+    expect(pacer.dropped).toBeGreaterThanOrEqual(4900)
+  })
+})
+
+describe('a chunk', () => {
+  it('comes back as it was packed', () => {
+    const samples = Int16Array.from({ length: 960 }, (_, i) => (i * 67) % 65_536 - 32_768)
+    expect(unpackChunk(packChunk({ firstFrame: 4_294_967_295, samples }))).toEqual({ firstFrame: 4_294_967_295, samples })
+  })
+
+  it('is told from anything else', () => {
+    for (const bytes of [null, 'text', new ArrayBuffer(0), new ArrayBuffer(1923), new Uint8Array(1924)]) expect(unpackChunk(bytes)).toBeNull()
+  })
+
+  it('clips at full scale', () => {
+    expect([codeOf(2), codeOf(1), codeOf(0), codeOf(-1), codeOf(-2)]).toEqual([32_767, 32_767, 0, -32_767, -32_768])
+  })
+})

@@ -1,0 +1,26 @@
+// What the parts of the extension say to each other, and to the studio's page.
+import type { FromSite, ToMeeting } from '../webcam/signal.ts'
+
+/** To the worker, from a page's bridge. Who it is the browser says, never the message. */
+export type FromBridge = { readonly to: 'ids' } | { readonly to: 'studio'; readonly message: FromSite }
+
+/** To a page's bridge. */
+export interface ToBridge {
+  readonly from: 'studio'
+  readonly message: ToMeeting
+}
+
+/** To the worker, from the studio's page by way of its relay. `here`: this page is the studio; the newest that sends a feed is asked first. */
+export type FromStudioPage =
+  | { readonly to: 'worker'; readonly type: 'here'; readonly isFeedOn: boolean }
+  | { readonly to: 'site'; readonly documentId: string; readonly message: ToMeeting }
+
+/** To the studio's page. `gone`: a page that can no longer be reached. */
+export type ToStudioPage =
+  | { readonly from: 'site'; readonly documentId: string; readonly origin: string; readonly message: FromSite }
+  | { readonly from: 'worker'; readonly type: 'gone'; readonly documentId: string }
+  | { readonly from: 'worker'; readonly type: 'there'; readonly version: string }
+
+/** Messages in the studio's window carry one of these names, so that the two ends never hear themselves. */
+export const TO_EXTENSION = 'green-room:to-extension'
+export const FROM_EXTENSION = 'green-room:from-extension'

@@ -1,0 +1,42 @@
+// Measures a sound track as a meeting receives it.
+
+/** How long the loudest sample stays shown. */
+const WINDOW_MS = 1000
+
+export class SoundFigures {
+  readonly #track: MediaStreamTrack
+  #peaks: { readonly atMs: number; readonly peak: number }[] = []
+
+  constructor(track: MediaStreamTrack) {
+    this.#track = track
+    void this.#readAll()
+  }
+
+  /** The loudest sample of the last second, in dB under full scale. */
+  get peakDb(): number {
+    const since = performance.now() - WINDOW_MS
+    const peak = this.#peaks.reduce((loudest, { atMs, peak }) => (atMs >= since ? Math.max(loudest, peak) : loudest), 0)
+    return 20 * Math.log10(peak)
+  }
+
+  stop(): void {
+    this.#track.stop()
+  }
+
+  async #readAll(): Promise<void> {
+    const reader = new MediaStreamTrackProcessor({ track: this.#track as MediaStreamAudioTrack }).readable.getReader()
+    for (;;) {
+      const { done, value: data } = await reader.read()
+      if (done || data === undefined) return
+      const samples = new Float32Array(data.numberOfFrames)
+      let peak = 0
+      for (let planeIndex = 0; planeIndex < data.numberOfChannels; planeIndex += 1) {
+        data.copyTo(samples, { planeIndex, format: 'f32-planar' })
+        for (const sample of samples) peak = Math.max(peak, Math.abs(sample))
+      }
+      data.close()
+      this.#peaks.push({ atMs: performance.now(), peak })
+      if (this.#peaks.length > 400) this.#peaks.splice(0, 200)
+    }
+  }
+}
