@@ -6,6 +6,8 @@ import type { Transport } from '../webcam/transport/transport.ts'
 import { answerQuestions, TELL, type Told } from './crossing.ts'
 import type { FromBridge, ToBridge } from './messages.ts'
 
+const MARK_KEY = 'green-room-mark'
+
 if ('MediaStreamTrackGenerator' in window && navigator.mediaDevices !== undefined) {
   const transport: Transport<FromSite, ToMeeting> = {
     send: (message) => void send({ to: 'studio', message }),
@@ -23,17 +25,18 @@ if ('MediaStreamTrackGenerator' in window && navigator.mediaDevices !== undefine
     return false
   })
 
-  let told: Told | null = null
-  void send({ to: 'ids' }).then((ids) => {
-    if (ids === undefined) return
-    told = { ids: ids as DeviceIds }
-    tell(told)
-  })
+  /** Asked for once a page uses its devices: a page that never does is left alone, with no mark in its data. */
+  let asked: Promise<void> | null = null
+  const makeKnown = async () => {
+    const ids = await send({ to: 'ids', mark: siteMark() })
+    if (ids !== undefined) tell({ ids: ids as DeviceIds })
+  }
 
   answerQuestions((question, element) => {
     switch (question.type) {
       case 'hello':
-        return told
+        asked ??= makeKnown()
+        return true
       case 'source':
         return feed.source
       case 'camera':
@@ -54,6 +57,19 @@ if ('MediaStreamTrackGenerator' in window && navigator.mediaDevices !== undefine
   })
   // A page that is kept for coming back to opens its devices anew.
   window.addEventListener('pagehide', () => feed.close())
+}
+
+/** Cleared with the site's data, so that our ids are renewed with it, as a device's are: no site can know a visitor by them for longer. */
+function siteMark(): string {
+  const fresh = crypto.randomUUID()
+  try {
+    const mark = localStorage.getItem(MARK_KEY) ?? fresh
+    localStorage.setItem(MARK_KEY, mark)
+    return mark
+  } catch {
+    // A page that may not store anything gets new ids at every visit.
+    return fresh
+  }
 }
 
 function tell(what: Told): void {

@@ -1,6 +1,6 @@
 // How a page's world and the extension's own world of the same page speak: an event hands over a loose element, whose data and
 // stream are the question and the answer. Both see the same element; neither sees the other's variables.
-import type { PictureFormat, PictureWish } from '../webcam/driver/constraints.ts'
+import type { PictureWish } from '../webcam/driver/constraints.ts'
 import type { DeviceIds } from '../webcam/driver/device-door.ts'
 
 export const ASK = 'green-room:ask'
@@ -39,9 +39,32 @@ export function answerQuestions(reply: (question: Question, element: HTMLVideoEl
   document.addEventListener(ASK, (event) => {
     const element = (event as MouseEvent).relatedTarget
     if (!(element instanceof HTMLVideoElement)) return
-    const question = JSON.parse(element.dataset['question'] ?? 'null') as Question
-    element.dataset['answer'] = JSON.stringify(reply(question, element) ?? null)
+    const question = readQuestion(element.dataset['question'])
+    if (question !== null) element.dataset['answer'] = JSON.stringify(reply(question, element) ?? null)
   })
 }
 
-export type { PictureFormat }
+/** A page may ask anything; what is no question gets no answer. */
+function readQuestion(text: string | undefined): Question | null {
+  try {
+    const asked = JSON.parse(text ?? 'null') as Partial<Extract<Question, { wish: PictureWish }>> | null
+    switch (asked?.type as Question['type'] | undefined) {
+      case 'hello':
+      case 'source':
+      case 'microphone':
+        return asked as Question
+      case 'camera':
+      case 'change':
+        return { type: asked!.type!, wish: readWish(asked!.wish ?? {}) }
+      default:
+        return null
+    }
+  } catch {
+    return null
+  }
+}
+
+function readWish({ widthPx, heightPx, frameRate, mayCrop }: Partial<PictureWish>): PictureWish {
+  const read = (value: unknown) => (typeof value === 'number' && value > 0 && Number.isFinite(value) ? value : null)
+  return { widthPx: read(widthPx), heightPx: read(heightPx), frameRate: read(frameRate), mayCrop: mayCrop === true }
+}

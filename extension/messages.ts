@@ -1,8 +1,8 @@
 // What the parts of the extension say to each other, and to the studio's page.
 import type { FromSite, ToMeeting } from '../webcam/signal.ts'
 
-/** To the worker, from a page's bridge. Who it is the browser says, never the message. */
-export type FromBridge = { readonly to: 'ids' } | { readonly to: 'studio'; readonly message: FromSite }
+/** To the worker, from a page's bridge. Who it is the browser says, never the message. `mark`: a number that lies with the site's own data. */
+export type FromBridge = { readonly to: 'ids'; readonly mark: string } | { readonly to: 'studio'; readonly message: FromSite }
 
 /** To a page's bridge. */
 export interface ToBridge {

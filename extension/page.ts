@@ -1,5 +1,5 @@
 // In a meeting page's own world: makes our camera and microphone two of its devices.
-import { announceDevices, installShim, type PageRights } from '../webcam/driver/shim.ts'
+import { installShim, type PageRights } from '../webcam/driver/shim.ts'
 import type { PictureFormat } from '../webcam/driver/constraints.ts'
 import type { DeviceDoor, DeviceIds, DeviceKind } from '../webcam/driver/device-door.ts'
 import { ask, TELL, type Told } from './crossing.ts'
@@ -26,25 +26,24 @@ const { mediaDevices } = navigator
 
 if (mediaDevices !== undefined && 'MediaStreamTrackGenerator' in window && location.origin !== 'null') {
   let ids: DeviceIds | null = null
-  let isReady: () => void = () => undefined
-  const ready = new Promise<void>((resolve) => {
-    isReady = resolve
-    setTimeout(resolve, LONGEST_WAIT_MS)
-  })
-  const hear = (told: Told | null) => {
-    if (told === null || ids !== null) return
-    ids = told.ids
-    isReady()
-  }
-  document.addEventListener(TELL, (event) => {
-    const element = (event as MouseEvent).relatedTarget
-    if (element instanceof HTMLVideoElement) hear(JSON.parse(element.dataset['told'] ?? 'null') as Told | null)
-    announceDevices(mediaDevices)
-  })
-  hear((ask({ type: 'hello' }).answer ?? null) as Told | null)
+  let ready: Promise<void> | null = null
+  /** Asks for the ids when the page first uses its devices. */
+  const learn = () =>
+    new Promise<void>((resolve) => {
+      document.addEventListener(TELL, (event) => {
+        const element = (event as MouseEvent).relatedTarget
+        if (!(element instanceof HTMLVideoElement) || ids !== null) return
+        ids = (JSON.parse(element.dataset['told'] ?? 'null') as Told).ids
+        resolve()
+      })
+      setTimeout(resolve, LONGEST_WAIT_MS)
+      ask({ type: 'hello' })
+    })
 
   const door: DeviceDoor = {
-    ready,
+    get ready() {
+      return (ready ??= learn())
+    },
     kinds: ['camera', 'microphone'],
     get isPresent() {
       return ids !== null

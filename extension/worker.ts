@@ -34,7 +34,7 @@ chrome.runtime.onMessage.addListener((message: FromBridge | FromStudioPage, send
   else if (isStudio && message.to === 'site') void toSite(place, message)
   else if (!isStudio && message.to === 'studio') void toStudio({ ...place, origin }, message.message)
   else if (!isStudio && message.to === 'ids') {
-    void idsOf(origin).then(answer)
+    void idsOf(`${origin} ${message.mark}`).then(answer)
     return true
   }
   return false
@@ -85,12 +85,12 @@ async function placesOf<P extends Place>(prefix: string): Promise<P[]> {
   return Object.entries(all).flatMap(([key, place]) => (key.startsWith(prefix) ? [place] : []))
 }
 
-/** Ids that differ from site to site and from installation to installation, and last as long as the extension does. */
-async function idsOf(origin: string): Promise<{ camera: string; microphone: string; group: string }> {
+/** Ids that differ from site to site and from installation to installation, and last as long as the site's own data does. */
+async function idsOf(site: string): Promise<{ camera: string; microphone: string; group: string }> {
   const known = (await chrome.storage.local.get(SALT)) as { [SALT]?: string }
   const salt = known[SALT] ?? hexOf(crypto.getRandomValues(new Uint8Array(32)))
   if (known[SALT] === undefined) await chrome.storage.local.set({ [SALT]: salt })
-  const idOf = async (kind: string) => hexOf(new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(`${salt} ${origin} ${kind}`))))
+  const idOf = async (kind: string) => hexOf(new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(`${salt} ${site} ${kind}`))))
   return { camera: await idOf('camera'), microphone: await idOf('microphone'), group: await idOf('group') }
 }
 

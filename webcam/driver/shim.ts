@@ -41,7 +41,7 @@ export function installShim(mediaDevices: MediaDevices, door: DeviceDoor, rights
       if (!(await rights.mayUse(kind))) continue
       // Before a page has permission it learns only that there is a device of the kind.
       const info = isNamed ? deviceInfo(door, kind) : ofKind.length === 0 ? namelessInfo(kind) : null
-      if (info !== null) list.splice(lastOfKind(list, infoKinds[kind]) + 1, 0, info)
+      if (info !== null) list.splice(placeOf(list, kind), 0, info)
     }
     return list
   }
@@ -112,9 +112,11 @@ export function announceDevices(mediaDevices: MediaDevices): void {
 
 const setOf = (part: boolean | MediaTrackConstraints | undefined): MediaTrackConstraints => (typeof part === 'object' ? part : {})
 
-function lastOfKind(list: readonly MediaDeviceInfo[], kind: MediaDeviceKind): number {
-  const last = list.findLastIndex((device) => device.kind === kind)
-  return last === -1 ? list.length - 1 : last
+/** After the others of its kind; without any, where browsers list the kind: microphones first, then cameras. */
+function placeOf(list: readonly MediaDeviceInfo[], kind: DeviceKind): number {
+  const last = list.findLastIndex((device) => device.kind === infoKinds[kind])
+  if (last !== -1 || kind === 'microphone') return last + 1
+  return list.findLastIndex((device) => device.kind === infoKinds.microphone) + 1
 }
 
 function namelessInfo(kind: DeviceKind): InputDeviceInfo {
