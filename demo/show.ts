@@ -1,6 +1,6 @@
 // The demo show: a beekeepers' society gives an evening class on reading a brood frame.
 import type { Layer, Show, Step } from '../core/show/show.ts'
-import { newCamera, newInputLayer, newScene, newStep, newTextLayer } from '../core/show/create.ts'
+import { newCamera, newInputLayer, newMicrophone, newScene, newStep, newTextLayer } from '../core/show/create.ts'
 import type { StepKind } from '../core/steps/index.ts'
 import type { ParamValue } from '../core/steps/step.ts'
 
@@ -86,7 +86,7 @@ export function demoShow(assets: DemoAssets): Show {
 
   return {
     format: 'green-room-show',
-    version: 2,
+    version: 3,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],
@@ -111,6 +111,7 @@ export function demoShow(assets: DemoAssets): Show {
         ],
       },
     ],
+    microphone: newMicrophone({ type: 'standin' }),
     holdingCard: { title: 'Back in a moment', detail: 'Reading a brood frame' },
   }
 }

@@ -54,7 +54,8 @@ export type ToEngine =
     }
   /** The open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
   | { readonly type: 'show'; readonly show: Show; readonly held: Show | null; readonly onAirId: string | null }
-  | { readonly type: 'onAir'; readonly sceneId: string | null }
+  /** Whether the audience gets the holding card whatever is on air. */
+  | { readonly type: 'card'; readonly isWanted: boolean }
   | { readonly type: 'camera'; readonly inputId: string; readonly supply: CameraSupply }
   | { readonly type: 'cameraGone'; readonly inputId: string }
   | { readonly type: 'openView'; readonly viewId: string; readonly canvas: OffscreenCanvas; readonly request: ViewRequest }

@@ -17,7 +17,7 @@ export function madeDocuments(): Map<string, string> {
     return `${JSON.stringify({ title, ...made }, null, 2)}\n`
   }
   return new Map([
-    ['docs/schema/show.schema.json', schema(showSchema, 'Green Room show, version 2')],
+    ['docs/schema/show.schema.json', schema(showSchema, 'Green Room show, version 3')],
     ['docs/schema/chain.schema.json', schema(chainSchema, 'Green Room chain of steps, version 2')],
     ['docs/steps.md', stepsTable()],
   ])

@@ -22,6 +22,7 @@ export function useStageTrouble() {
   const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)
 
   const words = computed(() => {
+    if (showsCard.value && engine.isCardWanted) return { title: t('build.cardWanted'), help: null }
     const state = camera.value === null ? null : stateOf(camera.value)
     const reason = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.${state}`).toLowerCase() })
     if (showsCard.value)

@@ -10,6 +10,7 @@ import type { CameraControls } from '../../engine/client/camera-controls.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useVoiceStore } from '../sound/voice.store.ts'
 import { useSitesStore } from '../sites/sites.store.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
@@ -62,7 +63,8 @@ export const useEngineStore = defineStore('engine', () => {
     },
   })
   showStore.onYield((showId) => link.yield(showId))
-  const hosts = useFeedHosts([link.signalling, useSitesStore().transport], null, feedTaken)
+  const voice = useVoiceStore()
+  const hosts = useFeedHosts([link.signalling, useSitesStore().transport], voice, feedTaken)
   let lastFailureMs = -Infinity
   const watchdog = new Watchdog(
     { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer) },
@@ -123,7 +125,11 @@ export const useEngineStore = defineStore('engine', () => {
     return made
   }
 
+  watch(air.isCardWanted, (isWanted) => engine.setCard(isWanted))
   watch([air.pictured, air.held, air.onAirId, () => showStore.onAirId], follow, { immediate: true })
+
+  // The voice stays with what is on air, as the picture does.
+  watch(air.air, (now) => voice.setOnAirShow(now?.show ?? null), { immediate: true, flush: 'sync' })
 
   /** Tells the engine and the cameras what is open and what is on air. */
   function follow(): void {
@@ -133,6 +139,7 @@ export const useEngineStore = defineStore('engine', () => {
     const held = showStore.show === null ? null : air.held.value
     engine.setShow(show, held, air.air.value?.sceneId ?? showStore.onAirId)
     cameras.follow(withHeld(show, held))
+    engine.setCard(air.isCardWanted.value)
     if (!isWatched) watchdog.start()
     isWatched = true
   }
@@ -195,6 +202,11 @@ export const useEngineStore = defineStore('engine', () => {
     else showStore.setOnAir(sceneId)
   }
 
+  /** Sends the holding card in place of what is on air, and what is on air again. */
+  function toggleCard(): void {
+    if (isFeedOn.value) air.isCardWanted.value = !air.isCardWanted.value
+  }
+
   function stopFeed(): void {
     air.clear()
     isFeedNew.value = false
@@ -250,6 +262,8 @@ export const useEngineStore = defineStore('engine', () => {
     isOnAirShowOpen: computed(() => air.air.value !== null && air.air.value.showId === showStore.showId),
     onAirSceneId: computed(() => air.air.value?.sceneId ?? null),
     takeOnAir,
+    toggleCard,
+    isCardWanted: air.isCardWanted,
     meetingCount: hosts.meetingCount,
     hasFirstPicture,
     failure,

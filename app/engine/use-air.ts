@@ -37,13 +37,18 @@ export function useAir() {
     { flush: 'sync' },
   )
 
-  /** Brings a scene of the open show on air. */
+  /** Whether the audience sees the holding card because the presenter wants it. */
+  const isCardWanted = ref(false)
+
+  /** Brings a scene of the open show on air, in place of the card too. */
   function take(sceneId: string): void {
+    isCardWanted.value = false
     const { show, showId } = showStore
     if (show !== null && showId !== null) air.value = { showId, sceneId, show }
   }
 
   function clear(): void {
+    isCardWanted.value = false
     air.value = null
     isResuming.value = false
   }
@@ -73,7 +78,7 @@ export function useAir() {
     return false
   }
 
-  return { air, isHere, held, onAirId, sceneName, pictured, take, clear, resume }
+  return { air, isCardWanted, isHere, held, onAirId, sceneName, pictured, take, clear, resume }
 }
 
 function holds(air: Air, showId: string | null, show: Show | null): boolean {

@@ -25,6 +25,7 @@ export default {
   machine: {
     title: 'On this machine',
     madeBy: 'Pictures are made by',
+    keys: 'Keys M, 0 and 1 to 9 act on every page',
     pins: { auto: 'Automatic', cpu: 'Processor', gl: 'Graphics card' },
     starting: 'The picture engine is starting.',
     makers: { cpu: 'the processor', gl: 'the graphics card' },
@@ -109,6 +110,7 @@ export default {
     stageArea: 'Stage',
     stageEmpty: 'Stage. Click something to select it.',
     stageKeys: '{name} on the stage: arrow keys move it, Shift for ten at once, Delete removes it, Enter goes to its values',
+    cardWanted: 'They see the holding card, as you chose. Press 0 to go back.',
     theySeeCard: 'They see the holding card: {reason}',
     cameraReason: '{name}: {state}',
     noPictureYet: 'no picture yet',

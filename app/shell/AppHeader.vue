@@ -8,6 +8,7 @@ import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useShowStore } from '../show/show.store.ts'
+import VoiceControl from '../sound/VoiceControl.vue'
 import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
 import MachineMenu from './MachineMenu.vue'
@@ -102,6 +103,7 @@ function rename(name: string): void {
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
       <MachineMenu v-if="isInShow" />
+      <VoiceControl class="ml-1" />
       <FeedControl class="ml-2" />
     </div>
   </header>

@@ -6,7 +6,10 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { ExecutorPin } from '../../engine/executors.ts'
 import ChoiceBar from '../base/ChoiceBar.vue'
+import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+
+import { hasSingleKeys } from './use-single-keys.ts'
 
 const { t } = useI18n()
 const engine = useEngineStore()
@@ -36,6 +39,10 @@ const explanation = computed(() => {
       <p class="mt-2 mb-1 text-soft">{{ t('machine.madeBy') }}</p>
       <ChoiceBar :model-value="engine.pin" :label="t('machine.madeBy')" :choices="choices" @update:model-value="engine.pinExecutor($event)" />
       <p class="mt-2.5 text-[12.5px] leading-snug" role="status" :data-executor="engine.executor?.name">{{ explanation }}</p>
+      <p class="mt-3 flex items-center gap-2 border-t border-line pt-2.5">
+        <ToggleSwitch v-model="hasSingleKeys" :label="t('machine.keys')" />
+        <span>{{ t('machine.keys') }}</span>
+      </p>
     </PopoverPanel>
   </Popover>
 </template>

@@ -1,7 +1,7 @@
 // New parts of a show. Ids come from outside, since core has no chance of its own.
 import { defaultParams } from '../steps/step.ts'
 import { stepOf, type StepKind } from '../steps/index.ts'
-import type { CameraInput, Input, InputLayer, Layer, Scene, Show, Step, TextLayer } from './show.ts'
+import type { CameraInput, Input, InputLayer, Layer, Microphone, Scene, Show, Step, TextLayer } from './show.ts'
 
 /** Makes a new id, unlike any before. */
 export type MakeId = () => string
@@ -29,6 +29,20 @@ export function newCamera(name: string, device: CameraInput['device'], canvas: S
     treatment: [newStep('crop', makeId), newStep('balance', makeId), newStep('tone', makeId), { ...newStep('chromaKey', makeId), on: false }],
   }
 }
+
+/** A microphone that is worked on by nobody: neither by the browser nor by us. */
+export function newMicrophone(device: Microphone['device']): Microphone {
+  return { device, echoCancellation: false, noiseSuppression: false, autoGainControl: false, gainDb: 0, sides: 'both', delayMs: 0 }
+}
+
+/** The devices that a new show begins with. */
+export interface FirstDevices {
+  readonly camera: CameraInput['device']
+  readonly microphone: Microphone['device']
+}
+
+/** What a show begins with where there is no real device. */
+export const standinDevices: FirstDevices = { camera: { type: 'standin', standin: 'cloth' }, microphone: { type: 'standin' } }
 
 /** A layer that shows an input over the whole canvas, fitted. */
 export function newInputLayer(input: Input, canvas: Show['canvas'], makeId: MakeId): InputLayer {
@@ -85,19 +99,20 @@ export function copyLayer(layer: Layer, makeId: MakeId): Layer {
   return { ...layer, id: makeId(), treatment: layer.treatment.map((step) => ({ ...step, id: makeId() })) }
 }
 
-/** A show with one scene: a camera over a plain wall. */
-export function newShow(name: string, words: { scene: string; camera: string; wall: string }, makeId: MakeId): Show {
+/** A show with one scene: a camera over a plain wall, and a microphone. */
+export function newShow(name: string, words: { scene: string; camera: string; wall: string }, makeId: MakeId, devices = standinDevices): Show {
   const canvas = { widthPx: 1280, heightPx: 720, frameRate: 30 }
   const wall: Input = { id: makeId(), kind: 'colour', name: words.wall, colour: '#8fa396', treatment: [] }
-  const camera = newCamera(words.camera, { type: 'standin', standin: 'cloth' }, canvas, makeId)
+  const camera = newCamera(words.camera, devices.camera, canvas, makeId)
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 2,
+    version: 3,
     name,
     canvas,
     inputs: [camera, wall],
     scenes: [{ ...scene, layers: [newInputLayer(wall, canvas, makeId), newInputLayer(camera, canvas, makeId)] }],
+    microphone: newMicrophone(devices.microphone),
     holdingCard: { title: 'Back in a moment', detail: name },
   }
 }

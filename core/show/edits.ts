@@ -1,7 +1,7 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
 import type { FitMode } from '../layout/fit.ts'
 import { RANGES, withinRange } from './limits.ts'
-import type { Input, Layer, Placement, Scene, Show, Step } from './show.ts'
+import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
 import { steps as taughtSteps, type StepKind } from '../steps/index.ts'
 import type { ParamValue } from '../steps/step.ts'
 
@@ -187,4 +187,9 @@ function moveItem<T extends { readonly id: string }>(items: readonly T[], id: st
   const item = items[from]
   if (item === undefined) return items
   return items.toSpliced(from, 1).toSpliced(index, 0, item)
+}
+
+/** Changes parts of the microphone. */
+export function updateMicrophone(show: Show, part: Partial<Microphone>): Show {
+  return { ...show, microphone: { ...show.microphone, ...part } }
 }

@@ -19,6 +19,8 @@ export const RANGES = {
   textSizePx: { min: 4, max: 600 },
   textWeight: { min: 100, max: 900 },
   platePaddingPx: { min: 0, max: 400 },
+  gainDb: { min: -40, max: 24 },
+  delayMs: { min: 0, max: 500 },
 } as const satisfies Record<string, Range>
 
 /** The number within a range that is nearest to `value`. */

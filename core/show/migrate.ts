@@ -1,4 +1,5 @@
 // Stored shows carry a version. Each entry lifts a stored by one version; they run in turn.
+import { newMicrophone } from './create.ts'
 import { chainSchema, showSchema, type ChainFile } from './schema.ts'
 import type { Show } from './show.ts'
 
@@ -22,6 +23,8 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
     inputs: liftEach(stored['inputs'], liftTreatment),
     scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], liftTreatment) })),
   }),
+  // Version 2 had no sound.
+  2: (stored) => ({ ...stored, version: 3, microphone: newMicrophone({ type: 'none' }) }),
 }
 
 /** Whether a value has fields; what has none is left as it is, for the schema to name. */
@@ -55,15 +58,16 @@ function liftStep(step: Loose): unknown[] {
 export function readChain(stored: unknown): ChainFile {
   const loose = stored as Loose
   if (typeof loose === 'object' && loose !== null && typeof loose['version'] === 'number') {
-    if (loose['version'] > CURRENT_VERSION) {
-      throw new VersionError(`version must be at most ${CURRENT_VERSION}, got ${loose['version']}: this chain was saved by a newer Green Room`)
+    if (loose['version'] > CHAIN_VERSION) {
+      throw new VersionError(`version must be at most ${CHAIN_VERSION}, got ${loose['version']}: this chain was saved by a newer Green Room`)
     }
     if (loose['version'] === 1) return chainSchema.parse({ ...loose, version: 2, steps: liftSteps(loose['steps']) })
   }
   return chainSchema.parse(stored)
 }
 
-const CURRENT_VERSION = 2
+const CURRENT_VERSION = 3
+const CHAIN_VERSION = 2
 
 /** A checked show of any stored version. Throws a ZodError, or a VersionError for a version from the future. */
 export function readShow(stored: unknown): Show {

@@ -4,7 +4,7 @@ import { steps } from '../steps/index.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
 import { LIMITS, RANGES } from './limits.ts'
-import { standinCameras, type Show, type Step } from './show.ts'
+import { standinCameras, voiceSides, type Show, type Step } from './show.ts'
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 const name = z.string().trim().min(1, 'must not be empty').max(LIMITS.nameLength)
@@ -71,6 +71,20 @@ const device = z.discriminatedUnion('type', [
     controls: z.record(z.string().max(40), z.union([z.number(), z.string().max(40)])).optional(),
   }),
 ])
+
+const microphone = z.strictObject({
+  device: z.discriminatedUnion('type', [
+    z.strictObject({ type: z.literal('none') }),
+    z.strictObject({ type: z.literal('standin') }),
+    z.strictObject({ type: z.literal('device'), deviceId: z.string().max(200), label: z.string().max(200) }),
+  ]),
+  echoCancellation: z.boolean(),
+  noiseSuppression: z.boolean(),
+  autoGainControl: z.boolean(),
+  gainDb: number(RANGES.gainDb),
+  sides: z.enum(voiceSides),
+  delayMs: number(RANGES.delayMs),
+})
 
 const cameraInput = z.strictObject({
   id,
@@ -144,7 +158,7 @@ const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(2),
+  version: z.literal(3),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),
@@ -153,6 +167,7 @@ const showObject = z.strictObject({
   }),
   inputs: z.array(inputSchema).max(LIMITS.inputs),
   scenes: z.array(sceneSchema).min(1, 'must hold at least one scene').max(LIMITS.scenes),
+  microphone,
   holdingCard: z.strictObject({ title: z.string().max(LIMITS.nameLength), detail: z.string().max(LIMITS.nameLength) }),
 })
 

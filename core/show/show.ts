@@ -38,6 +38,29 @@ export type CameraDevice =
       readonly controls?: Readonly<Record<string, number | string>>
     }
 
+/** Where the voice comes from. */
+export type MicrophoneDevice =
+  | { readonly type: 'none' }
+  | { readonly type: 'standin' }
+  /** `deviceId` and `label` as the browser gave them; the label finds a device whose id changed. */
+  | { readonly type: 'device'; readonly deviceId: string; readonly label: string }
+
+/** Which of a microphone's two sides is heard: both where they are, or one or the mean of them on both sides. */
+export const voiceSides = ['both', 'left', 'right', 'mean'] as const
+export type VoiceSides = (typeof voiceSides)[number]
+
+export interface Microphone {
+  readonly device: MicrophoneDevice
+  /** The browser's own work on the sound; off unless asked for. */
+  readonly echoCancellation: boolean
+  readonly noiseSuppression: boolean
+  readonly autoGainControl: boolean
+  readonly gainDb: number
+  readonly sides: VoiceSides
+  /** How long the voice waits for the picture, beside what is measured on the way. */
+  readonly delayMs: number
+}
+
 interface InputBase {
   readonly id: string
   readonly name: string
@@ -111,11 +134,12 @@ export interface Scene {
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 2
+  readonly version: 3
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]
   readonly scenes: readonly Scene[]
+  readonly microphone: Microphone
   /** What the audience sees when there is no live picture. */
   readonly holdingCard: { readonly title: string; readonly detail: string }
 }

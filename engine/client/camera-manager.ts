@@ -189,7 +189,7 @@ function heldOf(input: CameraInput): string {
 }
 
 /** DOMException names of getUserMedia, W3C Media Capture and Streams §10.2. */
-function stateOfError(error: unknown, before: CameraState): CameraState {
+export function stateOfError(error: unknown, before: CameraState): CameraState {
   const name = error instanceof DOMException || error instanceof Error ? error.name : ''
   if (name === 'NotAllowedError' || name === 'SecurityError') return 'refused'
   if (name === 'NotReadableError' || name === 'AbortError') return 'busy'

@@ -51,8 +51,9 @@ export class StudioEngine {
     this.#post({ type: 'show', show, held, onAirId })
   }
 
-  setOnAir(sceneId: string | null): void {
-    this.#post({ type: 'onAir', sceneId })
+  /** Sends the holding card in place of what is on air, or no longer. */
+  setCard(isWanted: boolean): void {
+    this.#post({ type: 'card', isWanted })
   }
 
   /** Gives a camera's frames to the worker, which owns them from now on. */

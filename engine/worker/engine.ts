@@ -103,9 +103,9 @@ export class Engine {
     switch (message.type) {
       case 'show':
         return this.#setShow(message.show, message.held, message.onAirId)
-      case 'onAir':
-        this.#air.sceneId = message.sceneId
-        return this.#invalidate()
+      case 'card':
+        this.#air.isCardWanted = message.isWanted
+        return
       case 'camera':
         return this.#setCamera(message.inputId, message.supply)
       case 'cameraGone':

@@ -18,6 +18,8 @@ const FAULTS_BEFORE_CARD = 30
 export class OnAir {
   /** The scene on air; null for the first one of the show. */
   sceneId: string | null = null
+  /** Whether the presenter wants the holding card sent. */
+  isCardWanted = false
   readonly #executor: Executor
   readonly #book: SourceBook
   readonly #ledger: FrameLedger
@@ -126,6 +128,11 @@ export class OnAir {
   }
 
   #nextPicture(show: Show, nowMs: number): RgbaPicture | null {
+    if (this.isCardWanted) {
+      this.#showsCard = true
+      this.#leftOut = []
+      return this.#cardPicture(show)
+    }
     const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
     if (this.#plan === null) {
       const plan = planFrame(show, scene, this.#book.infos)

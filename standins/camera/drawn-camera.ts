@@ -9,6 +9,7 @@ import type { StandinCamera } from '../../core/show/show.ts'
 import { backdrops, type Backdrop, type ColourAt } from './backdrop.ts'
 import { Mixer, type ForegroundBox } from './mixer.ts'
 import { drawExpression } from './presenter-expression.ts'
+import { blinkAt, speechAt, waveAt } from '../presenter-timing.ts'
 import { drawPresenter, type Part, type PresenterParts } from './presenter.ts'
 
 export interface DrawnCameraOptions {
@@ -189,28 +190,6 @@ function placePart(pen: Sheet['pen'], part: Part, dx: number, dy: number, pivotX
   pen.rotate(angle)
   pen.translate(-pivotX, -pivotY)
   pen.drawImage(part.sheet.source, part.x, part.y, part.width, part.height)
-}
-
-/** The hand is up for three seconds in every eleven. */
-function waveAt(seconds: number): { readonly raise: number; readonly angle: number } {
-  const phase = (seconds + 4) % 11
-  if (phase > 3) return { raise: 0, angle: 0 }
-  const raise = smooth(Math.min(1, phase / 0.6)) * smooth(Math.min(1, (3 - phase) / 0.6))
-  return { raise, angle: 0.17 * Math.sin(phase * 9) }
-}
-
-function blinkAt(seconds: number): number {
-  const phase = seconds % 3.7
-  return phase < 0.18 ? Math.sin((phase / 0.18) * Math.PI) : 0
-}
-
-function speechAt(seconds: number): number {
-  const talk = Math.max(0, Math.sin(seconds * 0.55 + 0.4) + 0.55)
-  return Math.min(1, talk * Math.abs(Math.sin(seconds * 7.3) * Math.sin(seconds * 3.1 + 1)))
-}
-
-function smooth(t: number): number {
-  return t * t * (3 - 2 * t)
 }
 
 function noiseTable(seed: number, deviation: number): Int8Array {

@@ -148,6 +148,16 @@ test('the track lives through everything that befalls the studio, and never show
     await answer(studio, 'Always')
     await expectShows(meeting, 'scene')
 
+    // The voice arrives with the picture; muted by its key, nothing does.
+    const loudness = () => meeting.evaluate(() => window.meetingFigures!.soundDb())
+    await expect.poll(loudness, { timeout: 20_000 }).toBeGreaterThan(-30)
+    await studio.bringToFront()
+    await studio.keyboard.press('m')
+    await expect(studio.getByRole('button', { name: 'You are muted' })).toBeVisible()
+    await expect.poll(loudness).toBeLessThan(-90)
+    await studio.keyboard.press('m')
+    await expect.poll(loudness, { timeout: 20_000 }).toBeGreaterThan(-30)
+
     // A second meeting beside it, on another origin, asks for itself.
     const second = await joinPlainMeeting(context, { ...server, meetingUrl: server.meetingUrl.replace('localhost', '127.0.0.1') })
     await expectShows(second, 'card')

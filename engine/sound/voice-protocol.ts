@@ -1,0 +1,30 @@
+// What the page says to the worker that sends the voice, and back.
+import type { MeterReading } from '../../core/sound/levels.ts'
+import type { VoiceSettings } from '../../core/sound/voice-chain.ts'
+
+export type ToVoice =
+  | { readonly type: 'settings'; readonly settings: VoiceSettings }
+  /** A port from which chunks of both sides come: a microphone's worklet, or a stand-in. Null: none. */
+  | { readonly type: 'source'; readonly port: MessagePort | null }
+  /** A meeting's sound channel; the worker fills it until it closes. */
+  | { readonly type: 'channel'; readonly channel: RTCDataChannel }
+  | { readonly type: 'clearClipping' }
+
+/** What a source posts: ten milliseconds of both sides at 48 kHz. */
+export interface SourceChunk {
+  readonly left: Float32Array<ArrayBuffer>
+  readonly right: Float32Array<ArrayBuffer>
+}
+
+/** How loud the voice is, twenty times a second. */
+export interface VoiceLevel {
+  readonly left: MeterReading
+  readonly right: MeterReading
+  /** The only side that carries sound, when one is silent. */
+  readonly onlySide: 'left' | 'right' | null
+}
+
+export interface FromVoice {
+  readonly type: 'level'
+  readonly level: VoiceLevel
+}

@@ -1,0 +1,53 @@
+// A voice that needs no microphone: speech-like sound in step with the stand-in presenter's mouth, with a little room noise.
+// The same time gives the same sound.
+import { seededRandom } from '../../core/random/seeded.ts'
+import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
+import { LAP_SECONDS, speechAt } from '../presenter-timing.ts'
+
+const WAVE_LENGTH = 2048
+const NOISE_LENGTH = 1 << 15
+/** Pitch of a calm voice, and how far it sings. */
+const PITCH_HZ = 186
+const PITCH_SWING_HZ = 22
+const SWING_RADIANS_A_SECOND = 0.9
+/** Peak of the loudest syllable: −12 dBFS (common practice, no source). */
+const LOUDEST = 0.25
+const ROOM_NOISE = 0.0004
+
+/** Strengths of the harmonics of an open and of a closed vowel. */
+const OPEN = [1, 0.75, 0.6, 0.8, 0.5, 0.35, 0.22, 0.14, 0.1, 0.06]
+const CLOSED = [1, 0.5, 0.2, 0.1, 0.06, 0.05, 0.08, 0.12, 0.07, 0.03]
+
+/** One period of a vowel, with a peak of 1. */
+function periodOf(harmonics: readonly number[]): Float32Array {
+  const wave = Float32Array.from({ length: WAVE_LENGTH }, (_, i) =>
+    harmonics.reduce((sum, strength, h) => sum + strength * Math.sin((2 * Math.PI * (h + 1) * i) / WAVE_LENGTH + h * h * 0.7), 0),
+  )
+  const peak = wave.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
+  return wave.map((value) => value / peak)
+}
+
+export class DrawnVoice {
+  readonly #open = periodOf(OPEN)
+  readonly #closed = periodOf(CLOSED)
+  readonly #noise: Float32Array
+
+  constructor(seed: number) {
+    const random = seededRandom(seed)
+    this.#noise = Float32Array.from({ length: NOISE_LENGTH }, () => random() * 2 - 1)
+  }
+
+  /** Writes the chunk that begins `firstFrame` frames of 1/48000 s after the epoch; both sides are the same. */
+  draw(firstFrame: number, out: Float32Array): void {
+    for (let i = 0; i < CHUNK_FRAMES; i += 1) {
+      const frame = firstFrame + i
+      const seconds = (frame / SOUND_RATE) % LAP_SECONDS
+      const mouth = speechAt(seconds)
+      // Turns so far: the integral of the pitch.
+      const turns = PITCH_HZ * seconds + (PITCH_SWING_HZ / SWING_RADIANS_A_SECOND) * (1 - Math.cos(SWING_RADIANS_A_SECOND * seconds))
+      const at = Math.floor((turns % 1) * WAVE_LENGTH)
+      const vowel = this.#closed[at]! * (1 - mouth) + this.#open[at]! * mouth
+      out[i] = vowel * mouth * mouth * LOUDEST + this.#noise[frame % NOISE_LENGTH]! * ROOM_NOISE
+    }
+  }
+}

@@ -1,0 +1,32 @@
+/// <reference lib="webworker" />
+// A stand-in microphone on its own thread: posts ten milliseconds of sound through a port whenever the clock says so.
+import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
+import { DrawnVoice } from './drawn-voice.ts'
+
+declare const self: DedicatedWorkerGlobalScope
+
+interface StartMessage {
+  readonly port: MessagePort
+  readonly seed: number
+}
+
+const CHUNK_MS = (CHUNK_FRAMES * 1000) / SOUND_RATE
+/** Chunks that a late microphone makes up for; beyond that it leaves a gap. */
+const MOST_BEHIND = 20
+
+self.onmessage = ({ data: { port, seed } }: MessageEvent<StartMessage>) => {
+  const voice = new DrawnVoice(seed)
+  let chunk = Math.floor(Date.now() / CHUNK_MS)
+  const speak = () => {
+    const due = Math.floor(Date.now() / CHUNK_MS)
+    chunk = Math.max(chunk, due - MOST_BEHIND)
+    for (; chunk < due; chunk += 1) {
+      const left = new Float32Array(CHUNK_FRAMES)
+      voice.draw(chunk * CHUNK_FRAMES, left)
+      const right = left.slice()
+      port.postMessage({ left, right }, [left.buffer, right.buffer])
+    }
+    setTimeout(speak, Math.max(1, (due + 1) * CHUNK_MS - Date.now()))
+  }
+  speak()
+}
