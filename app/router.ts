@@ -1,5 +1,5 @@
 import { nextTick } from 'vue'
-import { createRouter, createWebHistory, type RouteLocationNormalized } from 'vue-router'
+import { createRouter, createWebHistory, type RouteLocationNormalized, type RouteLocationRaw } from 'vue-router'
 import { api } from './show/api.ts'
 
 const LAST_SHOW_KEY = 'green-room:last-show'
@@ -15,6 +15,14 @@ function queryOf(route: RouteLocationNormalized, name: string): string | undefin
   return typeof value === 'string' ? value : undefined
 }
 
+/** A presenter lands in the show they left, or in the demo. */
+async function firstShow(view: 'build' | 'devices'): Promise<RouteLocationRaw> {
+  const shows = await api.listShows().catch(() => [])
+  const last = localStorage.getItem(LAST_SHOW_KEY)
+  const show = shows.find((candidate) => candidate.id === last) ?? shows.find((candidate) => candidate.id.startsWith('demo-'))
+  return show === undefined ? { name: 'shows' } : { name: view, params: { showId: show.id } }
+}
+
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
@@ -22,13 +30,7 @@ export const router = createRouter({
       path: '/',
       name: 'home',
       component: () => import('./shows/ShowsView.vue'),
-      // A presenter lands in the show they left, or in the demo.
-      beforeEnter: async () => {
-        const shows = await api.listShows().catch(() => [])
-        const last = localStorage.getItem(LAST_SHOW_KEY)
-        const show = shows.find((candidate) => candidate.id === last) ?? shows.find((candidate) => candidate.id.startsWith('demo-'))
-        return show === undefined ? { name: 'shows' } : { name: 'build', params: { showId: show.id } }
-      },
+      beforeEnter: () => firstShow('build'),
     },
     { path: '/shows', name: 'shows', component: () => import('./shows/ShowsView.vue') },
     {
@@ -43,6 +45,14 @@ export const router = createRouter({
       component: () => import('./bench/BenchView.vue'),
       props: (route) => ({ ...route.params, sceneId: queryOf(route, 'scene'), layerId: queryOf(route, 'layer'), stepId: queryOf(route, 'step') }),
     },
+    {
+      path: '/show/:showId/devices',
+      name: 'devices',
+      component: () => import('./devices/DevicesView.vue'),
+      props: true,
+    },
+    // Devices of the show that was open last.
+    { path: '/devices', component: () => import('./shows/ShowsView.vue'), beforeEnter: () => firstShow('devices') },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

@@ -67,6 +67,9 @@ export function createApp({ shows, assets, presets, sites, origins, distDir, dat
   app.use('/api', (request) => {
     throw new HttpError(404, 'not-found', `There is nothing at ${request.originalUrl}.`)
   })
+  app.get('/extension/green-room-extension.zip', (_request, response) => {
+    response.sendFile(path.join(distDir, 'green-room-extension.zip'))
+  })
   app.use('/webcam', express.static(path.join(distDir, 'webcam')))
   app.use(express.static(path.join(distDir, 'app'), { index: false, maxAge: '1h' }))
   app.get('/{*path}', (_request, response) => {

@@ -41,7 +41,16 @@ watch(
   { immediate: true },
 )
 watch([() => bench.inputId, () => bench.layer], ([inputId, layer]) => engine.watchScopes(inputId, layer), { immediate: true })
-onBeforeUnmount(() => engine.watchScopes(null, null))
+// The list shows every input, used or not.
+watch(
+  () => inputs.value.map(({ id }) => id).join(' '),
+  () => engine.lookAt(inputs.value.map(({ id }) => id)),
+  { immediate: true },
+)
+onBeforeUnmount(() => {
+  engine.watchScopes(null, null)
+  engine.lookAt([])
+})
 
 function addCamera(): void {
   const camera = newCamera(t('build.newCameraName'), { type: 'standin', standin: 'cloth' }, showStore.show!.canvas, makeId)

@@ -14,7 +14,7 @@ const engine = useEngineStore()
 const isOpenByHand = ref<boolean | null>(null)
 const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
 /** A camera in trouble opens by itself. */
-const isOpen = computed(() => isOpenByHand.value ?? (state.value !== 'live' && state.value !== 'starting'))
+const isOpen = computed(() => isOpenByHand.value ?? !['live', 'starting', 'resting'].includes(state.value))
 const heldCount = computed(() => (props.input.device.type === 'device' ? Object.keys(props.input.device.controls ?? {}).length : 0))
 const summary = computed(() => {
   if (state.value !== 'live') return t(`camera.${state.value}`)

@@ -14,7 +14,7 @@ import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
-import { useDevices } from './use-devices.ts'
+import { useDevices } from '../devices/use-devices.ts'
 
 defineProps<{ inputs: readonly Input[]; selectedId: string | null }>()
 const { t } = useI18n()

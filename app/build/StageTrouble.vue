@@ -3,7 +3,7 @@
 import { RefreshCw, TriangleAlert } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../base/BaseButton.vue'
-import DeviceMenu from '../bench/DeviceMenu.vue'
+import DeviceMenu from '../devices/DeviceMenu.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
 

@@ -16,7 +16,7 @@ export function useStageTrouble() {
   })
   const stateOf = (camera: CameraInput) => engine.cameraStates[camera.id] ?? 'starting'
   /** The first camera of the scene that cannot be had. */
-  const camera = computed(() => cameras.value.find((one) => !['live', 'starting'].includes(stateOf(one))) ?? null)
+  const camera = computed(() => cameras.value.find((one) => !['live', 'starting', 'resting'].includes(stateOf(one))) ?? null)
   const isStarting = computed(() => cameras.value.some((one) => stateOf(one) === 'starting'))
   const isOnAir = computed(() => engine.onAirId !== null && engine.onAirId === showStore.sceneId)
   const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)

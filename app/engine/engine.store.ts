@@ -2,8 +2,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
+import { visibleInputs } from '../../core/show/edits.ts'
 import { withHeld } from '../../core/show/held.ts'
-import { CameraManager, type CameraState } from '../../engine/client/camera-manager.ts'
+import { CameraManager, type CameraOffer, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
 import type { CameraControls } from '../../engine/client/camera-controls.ts'
@@ -28,11 +29,15 @@ export const useEngineStore = defineStore('engine', () => {
   const infos = shallowRef<ReadonlyMap<string, SourceInfo>>(new Map())
   const cameraStates = shallowRef<Readonly<Record<string, CameraState>>>({})
   const cameraControls = shallowRef<Readonly<Record<string, CameraControls>>>({})
+  /** The largest size and rate of each device. */
+  const cameraOffers = shallowRef<Readonly<Record<string, CameraOffer>>>({})
   const scopes = shallowRef<Scopes | null>(null)
   const executor = shallowRef<ExecutorState | null>(null)
   const pin = ref<ExecutorPin>(storedPin())
   const personFailure = ref<string | null>(null)
   let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
+  /** Inputs that a view shows by themselves, whether a layer uses them or not. */
+  const lookedAt = shallowRef<readonly string[]>([])
   const air = useAir()
   const isFeedOn = computed(() => air.air.value !== null)
   const hasFirstPicture = ref(false)
@@ -90,6 +95,7 @@ export const useEngineStore = defineStore('engine', () => {
       onSupply: (inputId, supply) => engine.setCamera(inputId, supply),
       onGone: (inputId) => engine.dropCamera(inputId),
       onState: (inputId, state) => (cameraStates.value = { ...cameraStates.value, [inputId]: state }),
+      onOffer: (inputId, most) => (cameraOffers.value = { ...cameraOffers.value, [inputId]: most }),
       onControls: (inputId, controls) => (cameraControls.value = { ...cameraControls.value, [inputId]: controls }),
     },
   )
@@ -126,7 +132,7 @@ export const useEngineStore = defineStore('engine', () => {
   }
 
   watch(air.isCardWanted, (isWanted) => engine.setCard(isWanted))
-  watch([air.pictured, air.held, air.onAirId, () => showStore.onAirId], follow, { immediate: true })
+  watch([air.pictured, air.held, air.onAirId, () => showStore.onAirId, lookedAt], follow, { immediate: true })
 
   // The voice stays with what is on air, as the picture does.
   watch(air.air, (now) => voice.setOnAirShow(now?.show ?? null), { immediate: true, flush: 'sync' })
@@ -138,7 +144,8 @@ export const useEngineStore = defineStore('engine', () => {
     // The show on air may be the only one, with none open.
     const held = showStore.show === null ? null : air.held.value
     engine.setShow(show, held, air.air.value?.sceneId ?? showStore.onAirId)
-    cameras.follow(withHeld(show, held))
+    const both = withHeld(show, held)
+    cameras.follow(both, new Set([...visibleInputs(both), ...lookedAt.value]))
     engine.setCard(air.isCardWanted.value)
     if (!isWatched) watchdog.start()
     isWatched = true
@@ -247,6 +254,7 @@ export const useEngineStore = defineStore('engine', () => {
     infos,
     cameraStates,
     cameraControls,
+    cameraOffers,
     scopes,
     executor,
     pin,
@@ -281,6 +289,8 @@ export const useEngineStore = defineStore('engine', () => {
     pick: (inputId: string, x: number, y: number, beforeStepId: string | null, layer: LayerPlace | null) => engine.pick(inputId, x, y, beforeStepId, layer),
     grab: (inputId: string, beforeStepId: string | null, layer: LayerPlace | null) => engine.grab(inputId, beforeStepId, layer),
     watchScopes,
+    /** Tells which inputs a view shows by themselves. */
+    lookAt: (inputIds: readonly string[]) => (lookedAt.value = inputIds),
     retryCamera: (inputId: string) => cameras.retry(inputId),
     restart,
     startFeed,

@@ -231,6 +231,7 @@ export default {
   camera: {
     starting: 'Starting',
     live: 'Live',
+    resting: 'At rest',
     refused: 'Refused',
     busy: 'In use elsewhere',
     missing: 'Not found',
@@ -238,6 +239,7 @@ export default {
     failed: 'Failed',
     help: {
       starting: 'Waiting for the first picture.',
+      resting: 'No visible layer uses it, so its light is off. It comes back by itself.',
       refused: 'The browser may not use this camera. Allow it in the address bar, then try again.',
       busy: 'Another program is using this camera. Close it there; this tries again by itself.',
       missing: 'This camera is not connected. Plug it in or choose another; it is taken when it comes.',
@@ -256,6 +258,8 @@ export default {
   standins: standinWords,
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    microphone: 'change of the microphone',
+    ownDevices: 'use of your own devices',
     placement: 'move of {name}',
     rename: 'new name of {name}',
     addLayer: 'adding {name}',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ChevronDown, History, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
+import { Cable, ChevronDown, History, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
@@ -23,7 +23,7 @@ const { theme, toggle } = useTheme()
 const isRenaming = ref(false)
 const isVersionsOpen = ref(false)
 
-const isInShow = computed(() => route.name === 'build' || route.name === 'bench')
+const isInShow = computed(() => route.name === 'build' || route.name === 'bench' || route.name === 'devices')
 const views = computed(() => [
   { name: 'bench', label: t('nav.bench') },
   { name: 'build', label: t('nav.build') },
@@ -102,6 +102,17 @@ function rename(name: string): void {
         <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="showStore.redo()" />
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
+      <RouterLink
+        v-if="isInShow"
+        :to="{ name: 'devices', params: { showId: route.params['showId'] as string } }"
+        class="inline-grid size-8 place-items-center rounded-md hover:bg-sunk hover:text-ink"
+        :class="route.name === 'devices' ? 'bg-wash text-ink' : 'text-soft'"
+        :aria-label="t('devices.open')"
+        :title="t('devices.open')"
+        :aria-current="route.name === 'devices' ? 'page' : undefined"
+      >
+        <Cable :size="16" :stroke-width="1.8" aria-hidden="true" />
+      </RouterLink>
       <MachineMenu v-if="isInShow" />
       <VoiceControl class="ml-1" />
       <FeedControl class="ml-2" />

@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useSitesStore } from '../sites/sites.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 interface Notice {
@@ -20,6 +21,7 @@ const { t } = useI18n()
 const route = useRoute()
 const showStore = useShowStore()
 const engine = useEngineStore()
+const sites = useSitesStore()
 const close = (run: () => void) => ({ act: t('errors.close'), run })
 
 /** Names of the layers that the audience does not see for want of a picture. */
@@ -60,8 +62,8 @@ const news = computed<Notice | null>(() => {
 })
 
 const notice = computed(() => {
-  if (route.name !== 'build' && route.name !== 'bench') return null
-  return trouble.value ?? news.value
+  if (route.name !== 'build' && route.name !== 'bench' && route.name !== 'devices') return null
+  return trouble.value ?? (sites.asking.length > 0 ? null : news.value)
 })
 </script>
 

@@ -189,6 +189,11 @@ function moveItem<T extends { readonly id: string }>(items: readonly T[], id: st
   return items.toSpliced(from, 1).toSpliced(index, 0, item)
 }
 
+/** Ids of the inputs that some visible layer shows. */
+export function visibleInputs(show: Show): Set<string> {
+  return new Set(show.scenes.flatMap(({ layers }) => layers.flatMap((layer) => (layer.visible && layer.kind === 'input' ? [layer.inputId] : []))))
+}
+
 /** Changes parts of the microphone. */
 export function updateMicrophone(show: Show, part: Partial<Microphone>): Show {
   return { ...show, microphone: { ...show.microphone, ...part } }

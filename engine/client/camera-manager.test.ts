@@ -7,6 +7,8 @@ const base = testShow()
 const DEVICE = { type: 'device', deviceId: 'cam-1', label: 'USB camera' } as const
 const withDevice = (device: CameraInput['device']): Show => ({ ...base, inputs: [{ ...(base.inputs[0] as CameraInput), device }, ...base.inputs.slice(1)] })
 const inputId = base.inputs[0]!.id
+/** Every input is wanted. */
+const all = new Set(base.inputs.map(({ id }) => id))
 
 /** A page with one camera, which may be made to fail. */
 function setUp() {
@@ -60,7 +62,7 @@ const failing = (name: string) => Promise.reject(new DOMException('no', name))
 describe('CameraManager', () => {
   it('opens the exact device at the wanted size and rate', async () => {
     const { manager, getUserMedia, states, supplies, settle } = setUp()
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(getUserMedia.mock.calls[0]![0]).toEqual({
       video: { deviceId: { exact: 'cam-1' }, width: { ideal: 1280 }, height: { ideal: 720 }, frameRate: { ideal: 30 } },
@@ -78,7 +80,7 @@ describe('CameraManager', () => {
   ] as const)('calls a %s "%s"', async (name, state) => {
     const { manager, getUserMedia, states, settle } = setUp()
     getUserMedia.mockImplementation(() => failing(name))
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(states.at(-1)).toBe(state)
   })
@@ -86,7 +88,7 @@ describe('CameraManager', () => {
   it('takes a busy camera by itself once it is free', async () => {
     const { manager, getUserMedia, states, timers, settle } = setUp()
     getUserMedia.mockImplementationOnce(() => failing('NotReadableError'))
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(states.at(-1)).toBe('busy')
     timers.at(-1)!()
@@ -97,14 +99,14 @@ describe('CameraManager', () => {
   it('does not ask again by itself after a refusal', async () => {
     const { manager, getUserMedia, timers, settle } = setUp()
     getUserMedia.mockImplementation(() => failing('NotAllowedError'))
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(timers).toHaveLength(0)
   })
 
   it('says "unplugged" when the track ends, and comes back with the cable', async () => {
     const { manager, getUserMedia, states, gone, plug, settle } = setUp()
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     getUserMedia.mockImplementationOnce(() => failing('NotFoundError'))
     manager.ended(inputId)
@@ -120,24 +122,24 @@ describe('CameraManager', () => {
   it('finds a device by its name when its id has changed', async () => {
     const { manager, getUserMedia, setDevices, settle } = setUp()
     setDevices([{ kind: 'videoinput', deviceId: 'cam-9', label: 'USB camera' }] as MediaDeviceInfo[])
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     expect((getUserMedia.mock.calls[0]![0].video as MediaTrackConstraints).deviceId).toEqual({ exact: 'cam-9' })
   })
 
   it('lets go of a camera that left the show, and opens nothing twice', async () => {
     const { manager, getUserMedia, track, settle } = setUp()
-    manager.follow(withDevice(DEVICE))
-    manager.follow(withDevice(DEVICE))
+    manager.follow(withDevice(DEVICE), all)
+    manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(getUserMedia).toHaveBeenCalledTimes(1)
-    manager.follow({ ...base, inputs: base.inputs.slice(1) })
+    manager.follow({ ...base, inputs: base.inputs.slice(1) }, all)
     expect(track.stop).toHaveBeenCalled()
   })
 
   it('gives stand-ins in the same way', async () => {
     const { manager, states, supplies, stopStandin } = setUp()
-    manager.follow(base)
+    manager.follow(base, all)
     expect(supplies).toEqual(['port'])
     expect(states.at(-1)).toBe('live')
     manager.retry(inputId)
@@ -149,12 +151,12 @@ describe('CameraManager', () => {
   it('holds a camera’s own controls, and again when it comes back', async () => {
     const { manager, getUserMedia, track, settle } = setUp()
     const held = { ...DEVICE, controls: { exposureMode: 'manual', zoom: 9, tilt: 3 } }
-    manager.follow(withDevice(held))
+    manager.follow(withDevice(held), all)
     await settle()
     const calls = () => track.applyConstraints.mock.calls.map(([constraints]) => constraints.advanced?.[0])
     expect(calls()).toEqual([{ exposureMode: 'manual' }, { zoom: 4 }])
     // A change of a held value doesn't open the camera anew.
-    manager.follow(withDevice({ ...held, controls: { zoom: 2 } }))
+    manager.follow(withDevice({ ...held, controls: { zoom: 2 } }), all)
     await settle()
     expect(getUserMedia).toHaveBeenCalledTimes(1)
     expect(calls().at(-1)).toEqual({ zoom: 2 })
@@ -163,5 +165,18 @@ describe('CameraManager', () => {
     await settle()
     expect(getUserMedia).toHaveBeenCalledTimes(2)
     expect(calls().at(-1)).toEqual({ zoom: 2 })
+  })
+
+  it('lets a camera rest while no visible layer uses it, and has it back at once', async () => {
+    const { manager, getUserMedia, states, track, gone, settle } = setUp()
+    manager.follow(withDevice(DEVICE), all)
+    await settle()
+    manager.follow(withDevice(DEVICE), new Set())
+    expect(track.stop).toHaveBeenCalledTimes(1)
+    expect(gone).toHaveBeenCalledWith(inputId)
+    manager.follow(withDevice(DEVICE), all)
+    await settle()
+    expect(getUserMedia).toHaveBeenCalledTimes(2)
+    expect(states).toEqual(['starting', 'live', 'resting', 'starting', 'live'])
   })
 })

@@ -4,7 +4,8 @@ import type { CameraSupply } from '../protocol.ts'
 import { constraintsFor, controlsOf, type CameraControls } from './camera-controls.ts'
 
 /** What a camera is doing. The words for it are the app's. */
-export type CameraState = 'starting' | 'live' | 'refused' | 'busy' | 'missing' | 'unplugged' | 'failed'
+/** 'resting': nobody looks at it, so its light is off. */
+export type CameraState = 'resting' | 'starting' | 'live' | 'refused' | 'busy' | 'missing' | 'unplugged' | 'failed'
 
 /** What the manager needs of the page; tests inject their own. */
 export interface CameraHost {
@@ -16,12 +17,20 @@ export interface CameraHost {
   readonly clearTimer: (timer: number) => void
 }
 
+export interface CameraOffer {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly frameRate: number
+}
+
 export interface CameraManagerEvents {
   readonly onSupply: (inputId: string, supply: CameraSupply) => void
   readonly onGone: (inputId: string) => void
   readonly onState: (inputId: string, state: CameraState) => void
   /** What a camera offers of its own controls, and where they stand. */
   readonly onControls?: (inputId: string, controls: CameraControls) => void
+  /** The largest size and rate that a camera says it can give. */
+  readonly onOffer?: (inputId: string, most: CameraOffer) => void
 }
 
 interface OpenCamera {
@@ -49,11 +58,13 @@ export class CameraManager {
     host.mediaDevices?.addEventListener('devicechange', this.#onDeviceChange)
   }
 
-  /** Opens and closes cameras so that they match the show. */
-  follow(show: Show): void {
-    this.#inputs = show.inputs.filter((input) => input.kind === 'camera')
+  /** Opens and closes cameras so that they match the show; those that are not `needed` rest. */
+  follow(show: Show, needed: ReadonlySet<string>): void {
+    const cameras = show.inputs.filter((input) => input.kind === 'camera')
+    this.#inputs = cameras.filter((input) => needed.has(input.id))
     const ids = new Set(this.#inputs.map((input) => input.id))
     for (const inputId of [...this.#open.keys()]) if (!ids.has(inputId)) this.#release(inputId)
+    for (const input of cameras) if (!needed.has(input.id)) this.#events.onState(input.id, 'resting')
     for (const input of this.#inputs) {
       const camera = this.#open.get(input.id)
       if (camera?.wanted !== wantedOf(input)) this.#start(input)
@@ -129,11 +140,18 @@ export class CameraManager {
     const { track } = camera
     if (track === null || input.device.type !== 'device') return
     camera.held = heldOf(input)
+    this.#tellOffer(input.id, track)
     const offered = controlsOf(track.getCapabilities?.() ?? {}, track.getSettings())
     const constraints = constraintsFor(input.device.controls ?? {}, offered)
     // One at a time: a refused value must not take the others with it.
     for (const constraint of constraints.advanced ?? []) await track.applyConstraints({ advanced: [constraint] }).catch(() => undefined)
     this.#events.onControls?.(input.id, controlsOf(track.getCapabilities?.() ?? {}, track.getSettings()))
+  }
+
+  #tellOffer(inputId: string, track: MediaStreamTrack): void {
+    const { width, height, frameRate } = track.getCapabilities?.() ?? {}
+    if (width?.max === undefined || height?.max === undefined || frameRate?.max === undefined) return
+    this.#events.onOffer?.(inputId, { widthPx: width.max, heightPx: height.max, frameRate: frameRate.max })
   }
 
   /** The device by id, or by label when its id has changed. */

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+// One camera: its live picture, which device it is, what it is doing, and what to do when it does not come.
+import { RefreshCw, WandSparkles } from 'lucide-vue-next'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { RouterLink } from 'vue-router'
+import type { CameraInput } from '../../core/show/show.ts'
+import BaseButton from '../base/BaseButton.vue'
+import { useEngineStore } from '../engine/engine.store.ts'
+import LivePicture from '../live-picture/LivePicture.vue'
+import { useShowStore } from '../show/show.store.ts'
+import DeviceMenu from './DeviceMenu.vue'
+import FormatMenu from './FormatMenu.vue'
+
+const props = defineProps<{ input: CameraInput }>()
+const { t } = useI18n()
+const showStore = useShowStore()
+const engine = useEngineStore()
+const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
+const arriving = computed(() => engine.stats?.inputs[props.input.id])
+const words = computed(() => {
+  const now = arriving.value
+  if (state.value !== 'live' || now === undefined || now.widthPx === 0) return t(`camera.${state.value}`)
+  return t('devices.liveAt', { width: now.widthPx, height: now.heightPx, rate: now.fps.toFixed(0) })
+})
+</script>
+
+<template>
+  <article class="mb-4" data-testid="camera-panel">
+    <div class="relative mb-2 aspect-video overflow-hidden rounded-lg bg-well">
+      <LivePicture
+        class="h-full w-full"
+        :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: true }"
+        :width-px="640"
+        :height-px="360"
+        :label="t('devices.pictureOf', { name: input.name })"
+      />
+      <p v-if="state !== 'live'" class="absolute inset-0 grid place-items-center p-4 text-center text-white/85">{{ t(`camera.${state}`) }}</p>
+    </div>
+    <div class="mb-1.5 flex items-baseline gap-2">
+      <h3 class="min-w-0 truncate font-semibold" :title="input.name">{{ input.name }}</h3>
+      <p class="ml-auto font-num text-[11.5px] whitespace-nowrap text-soft tabular-nums" role="status">{{ words }}</p>
+    </div>
+    <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,132px)] gap-1.5">
+      <DeviceMenu :input="input" />
+      <FormatMenu :input="input" />
+    </div>
+    <p v-if="!['live', 'starting', 'resting'].includes(state)" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug" role="alert">{{ t(`camera.help.${state}`) }}</p>
+    <div class="mt-2 flex gap-1.5">
+      <BaseButton v-if="!['live', 'starting', 'resting'].includes(state)" :icon="RefreshCw" @click="engine.retryCamera(input.id)">
+        {{ t('camera.retry') }}
+      </BaseButton>
+      <RouterLink
+        :to="{ name: 'bench', params: { showId: showStore.showId!, inputId: input.id } }"
+        class="inline-flex min-h-7 items-center gap-1.5 rounded-md px-1 font-medium text-green hover:underline"
+      >
+        <WandSparkles :size="15" aria-hidden="true" />{{ t('devices.cleanUp') }}
+      </RouterLink>
+    </div>
+  </article>
+</template>

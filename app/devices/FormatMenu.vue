@@ -1,0 +1,33 @@
+<script setup lang="ts">
+// Size and rate that a camera is asked for: what it really offers, and no more.
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { updateInput } from '../../core/show/edits.ts'
+import type { CameraInput } from '../../core/show/show.ts'
+import SelectMenu from '../base/SelectMenu.vue'
+import { useEngineStore } from '../engine/engine.store.ts'
+import { useShowStore } from '../show/show.store.ts'
+import { formatsOf } from './camera-formats.ts'
+
+const props = defineProps<{ input: CameraInput }>()
+const { t } = useI18n()
+const showStore = useShowStore()
+const engine = useEngineStore()
+
+const wanted = computed(() => ({ widthPx: props.input.widthPx, heightPx: props.input.heightPx, frameRate: props.input.frameRate }))
+const keyOf = ({ widthPx, heightPx, frameRate }: { widthPx: number; heightPx: number; frameRate: number }) => `${widthPx}×${heightPx}×${frameRate}`
+const formats = computed(() => formatsOf(props.input.device.type === 'device' ? (engine.cameraOffers[props.input.id] ?? null) : null, wanted.value))
+const options = computed(() => formats.value.map((format) => ({ value: keyOf(format), label: `${format.widthPx}×${format.heightPx} · ${format.frameRate}` })))
+
+function choose(key: string): void {
+  const format = formats.value.find((candidate) => keyOf(candidate) === key)
+  if (format === undefined) return
+  showStore.edit(t('edits.device', { name: props.input.name }), (show) =>
+    updateInput(show, props.input.id, (input) => (input.kind === 'camera' ? { ...input, ...format } : input)),
+  )
+}
+</script>
+
+<template>
+  <SelectMenu class="font-num text-[12px]" :model-value="keyOf(wanted)" :label="t('camera.size')" :options="options" @update:model-value="choose" />
+</template>

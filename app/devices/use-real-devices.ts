@@ -1,0 +1,40 @@
+// Puts the presenter's own camera and microphone in place of the stand-ins, once the browser allows them.
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { updateInput, updateMicrophone } from '../../core/show/edits.ts'
+import type { CameraInput, Show } from '../../core/show/show.ts'
+import { useShowStore } from '../show/show.store.ts'
+import { useDevices, type Asked } from './use-devices.ts'
+
+export function useRealDevices() {
+  const { t } = useI18n()
+  const showStore = useShowStore()
+  const devices = useDevices()
+  /** What came of the last asking; null before. */
+  const asked = ref<Asked | 'asking' | null>(null)
+
+  const camera = computed(() => showStore.show?.inputs.find((input): input is CameraInput => input.kind === 'camera') ?? null)
+  const usesStandin = computed(() => camera.value?.device.type === 'standin' || showStore.show?.microphone.device.type !== 'device')
+  /** Whether there is something to gain by asking. */
+  const canAsk = computed(() => devices.hasAny.value && usesStandin.value && showStore.isEditor)
+
+  async function use(): Promise<void> {
+    asked.value = 'asking'
+    asked.value = await devices.askAll()
+    const [firstCamera] = devices.cameras.value
+    const [firstMicrophone] = devices.microphones.value
+    if (asked.value !== 'granted') return
+    showStore.edit(t('edits.ownDevices'), (show) => {
+      const withCamera = firstCamera === undefined || camera.value === null ? show : withDevice(show, camera.value.id, firstCamera)
+      return firstMicrophone === undefined ? withCamera : updateMicrophone(withCamera, { device: deviceOf(firstMicrophone) })
+    })
+  }
+
+  return { asked, canAsk, usesStandin, use }
+}
+
+function withDevice(show: Show, inputId: string, info: MediaDeviceInfo): Show {
+  return updateInput(show, inputId, (input) => (input.kind === 'camera' ? { ...input, device: deviceOf(info) } : input))
+}
+
+const deviceOf = ({ deviceId, label }: MediaDeviceInfo) => ({ type: 'device' as const, deviceId, label: label.slice(0, 200) })
