@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import { updateInput, updateMicrophone } from '../../core/show/edits.ts'
 import type { CameraInput, Show } from '../../core/show/show.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { deviceOf } from './first-devices.ts'
 import { useDevices, type Asked } from './use-devices.ts'
 
 export function useRealDevices() {
@@ -36,5 +37,3 @@ export function useRealDevices() {
 function withDevice(show: Show, inputId: string, info: MediaDeviceInfo): Show {
   return updateInput(show, inputId, (input) => (input.kind === 'camera' ? { ...input, device: deviceOf(info) } : input))
 }
-
-const deviceOf = ({ deviceId, label }: MediaDeviceInfo) => ({ type: 'device' as const, deviceId, label: label.slice(0, 200) })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Cable, ChevronDown, History, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
+import { ChevronDown, History, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
@@ -7,6 +7,7 @@ import { renameShow } from '../../core/show/edits.ts'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
+import DevicesButton from '../devices/DevicesButton.vue'
 import { useShowStore } from '../show/show.store.ts'
 import VoiceControl from '../sound/VoiceControl.vue'
 import VersionsDialog from '../shows/VersionsDialog.vue'
@@ -102,17 +103,7 @@ function rename(name: string): void {
         <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="showStore.redo()" />
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
-      <RouterLink
-        v-if="isInShow"
-        :to="{ name: 'devices', params: { showId: route.params['showId'] as string } }"
-        class="inline-grid size-8 place-items-center rounded-md hover:bg-sunk hover:text-ink"
-        :class="route.name === 'devices' ? 'bg-wash text-ink' : 'text-soft'"
-        :aria-label="t('devices.open')"
-        :title="t('devices.open')"
-        :aria-current="route.name === 'devices' ? 'page' : undefined"
-      >
-        <Cable :size="16" :stroke-width="1.8" aria-hidden="true" />
-      </RouterLink>
+      <DevicesButton v-if="isInShow" />
       <MachineMenu v-if="isInShow" />
       <VoiceControl class="ml-1" />
       <FeedControl class="ml-2" />

@@ -11,6 +11,7 @@ import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import InlineName from '../base/InlineName.vue'
+import { firstDevices } from '../devices/first-devices.ts'
 import { api, ApiError, type ShowSummary, type StoredShow } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -80,9 +81,18 @@ function create(show: Show): Promise<void> {
   })
 }
 
-function createNew(): Promise<void> {
+async function createNew(): Promise<void> {
   const words = { scene: t('build.sceneName', { n: 1 }), camera: t('build.newCameraName'), wall: t('build.wall') }
-  return create(newShow(t('shows.newName'), words, makeId))
+  const devices = await firstDevices()
+  await create(newShow(t('shows.newName'), words, makeId, devices))
+  const { camera, microphone } = devices
+  const isStandin = camera.type === 'standin' && microphone.type === 'standin'
+  const nameOf = (device: typeof camera | typeof microphone, standin: string) => (device.type === 'device' ? device.label : standin)
+  toast(
+    isStandin
+      ? t('devices.standinBoth')
+      : t('devices.newWith', { camera: nameOf(camera, t('devices.standinCamera')), microphone: nameOf(microphone, t('devices.standinMicrophone')) }),
+  )
 }
 
 function rename(stored: StoredShow, name: string): Promise<void> {

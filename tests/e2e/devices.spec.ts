@@ -1,0 +1,108 @@
+// From first opening the studio to being seen and heard, and what the devices page says on the way.
+import type { BrowserContext, Page } from '@playwright/test'
+import type { TestServer } from '../support/test-server.ts'
+import { colourAt, expect, test } from './studio.ts'
+import { Hand } from './hand.ts'
+import { withExtension } from './with-extension.ts'
+
+const FAKE_DEVICES = ['--use-fake-device-for-media-stream=fps=30,device-count=2', '--use-fake-ui-for-media-stream']
+const MOST_ACTIONS = 5
+
+/** First opens the studio, with nothing remembered. */
+async function firstOpen(context: BrowserContext, server: TestServer): Promise<Page> {
+  const page = await context.newPage()
+  await page.goto(server.studioUrl)
+  await expect(page.getByTestId('stage')).toBeVisible()
+  return page
+}
+
+async function expectSeen(meeting: Page): Promise<void> {
+  await meeting.bringToFront()
+  // The demo's wall, where the holding card is dark.
+  await expect.poll(async () => (await colourAt(meeting, 100, 100)).reduce((sum, code) => sum + code, 0), { timeout: 30_000 }).toBeGreaterThan(450)
+}
+
+test('with devices of one’s own: seen and heard in at most five actions', async ({ server }) => {
+  await withExtension(
+    server,
+    async (context) => {
+      const hand = new Hand()
+      const page = await firstOpen(context, server)
+      await hand.click(page.getByRole('button', { name: 'Use my camera and microphone' }))
+      await expect(page.getByText('Your own camera and microphone are in use.', { exact: false })).toBeVisible()
+      await hand.click(page.getByRole('button', { name: 'Start feed' }))
+      const meeting = await context.newPage()
+      await meeting.goto(`${server.meetingUrl}/plain`)
+      await expect(meeting.locator('#camera option', { hasText: 'Green Room Camera' })).toHaveCount(1)
+      await hand.select(meeting.locator('#camera'), 'Green Room Camera')
+      await hand.click(meeting.getByRole('button', { name: 'Join' }))
+      await page.bringToFront()
+      await hand.click(page.getByTestId('site-ask').getByRole('button', { name: 'Always' }))
+      await expectSeen(meeting)
+      // eslint-disable-next-line no-console -- the figure is the point
+      console.log(`own devices: ${hand.actions} actions to be seen`)
+      expect(hand.actions).toBeLessThanOrEqual(MOST_ACTIONS)
+      const { show } = await server.shows.get('demo-brood-frame')
+      expect(show.inputs.find((input) => input.kind === 'camera')).toMatchObject({ device: { type: 'device', label: 'fake_device_0' } })
+      expect(show.microphone.device).toMatchObject({ type: 'device' })
+    },
+    FAKE_DEVICES,
+  )
+})
+
+test('with the stand-ins: seen and heard in at most five actions', async ({ server }) => {
+  await withExtension(server, async (context) => {
+    const hand = new Hand()
+    const page = await firstOpen(context, server)
+    await hand.click(page.getByRole('button', { name: 'Start feed' }))
+    const meeting = await context.newPage()
+    await meeting.goto(`${server.meetingUrl}/plain`)
+    await hand.click(meeting.getByRole('button', { name: 'Join' }))
+    await page.bringToFront()
+    await hand.click(page.getByTestId('site-ask').getByRole('button', { name: 'Always' }))
+    await expectSeen(meeting)
+    await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.soundDb()), { timeout: 20_000 }).toBeGreaterThan(-30)
+    // eslint-disable-next-line no-console -- the figure is the point
+    console.log(`stand-ins: ${hand.actions} actions to be seen and heard`)
+    expect(hand.actions).toBeLessThanOrEqual(MOST_ACTIONS)
+  })
+})
+
+test('the devices page: states in words, a microphone by its own name, the extension told of at once', async ({ server }) => {
+  await withExtension(
+    server,
+    async (context) => {
+      const page = await context.newPage()
+      await page.goto(`${server.studioUrl}/devices`)
+      await expect(page.getByRole('heading', { name: 'Your devices' })).toBeVisible()
+      await expect(page.getByText('The extension is loaded')).toBeVisible()
+      const panel = page.getByTestId('microphone-panel')
+      // The stand-in speaks.
+      await expect.poll(async () => Number(await panel.getByRole('meter').getAttribute('aria-valuenow')), { timeout: 20_000 }).toBeGreaterThan(-30)
+      await page.getByTestId('microphone-menu').getByRole('button').click()
+      const options = page.getByRole('option')
+      await expect(options.filter({ hasText: /^Default/i })).toHaveCount(0)
+      await options.first().click()
+      await expect(panel.getByText('You are heard through this one', { exact: false })).toBeVisible()
+      // The browser's fake microphone beeps once a second.
+      await expect.poll(async () => Number(await panel.getByRole('meter').getAttribute('aria-valuenow')), { timeout: 20_000 }).toBeGreaterThan(-40)
+      await panel.getByRole('slider', { name: 'Gain' }).press('End')
+      await expect(panel.getByRole('button', { name: 'Too loud: it clipped' })).toBeVisible()
+      await page.keyboard.press('Control+z')
+      await panel.getByRole('button', { name: 'Too loud: it clipped' }).click()
+      // Sizes are those that the device offers.
+      await page.getByTestId('camera-panel').getByTestId('device').getByRole('button').click()
+      await page.getByRole('option').first().click()
+      await expect(page.getByTestId('camera-panel').getByText(/^1280×720, \d+ a second$/)).toBeVisible({ timeout: 20_000 })
+    },
+    FAKE_DEVICES,
+  )
+})
+
+test('a studio without the extension shows how to load it', async ({ page, server }) => {
+  await page.goto(`${server.studioUrl}/devices`)
+  for (const step of ['1. Open the extensions', '2. Load it', '3. Choose it in your meeting']) await expect(page.getByText(step)).toBeVisible()
+  const zip = await page.request.get(`${server.studioUrl}/extension/green-room-extension.zip`)
+  expect(zip.status()).toBe(200)
+  expect((await zip.body()).subarray(0, 2).toString()).toBe('PK')
+})
