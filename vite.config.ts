@@ -6,6 +6,14 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   root: 'app',
   plugins: [vue(), tailwindcss()],
-  build: { outDir: '../dist/app', emptyOutDir: true, target: 'chrome120', chunkSizeWarningLimit: 1200, assetsInlineLimit: 0 },
+  build: {
+    outDir: '../dist/app',
+    emptyOutDir: true,
+    target: 'chrome120',
+    chunkSizeWarningLimit: 1200,
+    assetsInlineLimit: 0,
+    // The studio, and the clean window of its feed.
+    rolldownOptions: { input: ['app/index.html', 'app/output/index.html'] },
+  },
   worker: { format: 'es' },
 })

@@ -1,6 +1,7 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
 import type { SourceId, SourceInfo } from '../core/plan/frame-plan.ts'
 import type { KeyFigures } from '../core/matte/figures.ts'
+import type { MotionSample } from '../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
 import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
 import type { Show } from '../core/show/show.ts'
@@ -68,6 +69,8 @@ export type ToEngine =
   | { readonly type: 'pinExecutor'; readonly pin: ExecutorPin }
   /** Takes the graphics card away, or gives it back, as its driver may at any time; for measurements. */
   | { readonly type: 'simulateLoss'; readonly isLost: boolean }
+  /** Tell what moves in a camera's pictures, for finding claps; null: no longer. */
+  | { readonly type: 'watchMotion'; readonly inputId: string | null }
   /** Measure what the scopes show, a few times a second, until told otherwise. */
   | { readonly type: 'watch'; readonly inputId: string | null; readonly layer: LayerPlace | null }
   /** Ask for a whole picture of an input as it reaches a step (null: as it comes). */
@@ -129,6 +132,7 @@ export type FromEngine =
   | { readonly type: 'picked'; readonly requestId: number; readonly colour: string | null }
   | { readonly type: 'grabbed'; readonly requestId: number; readonly picture: RgbaPicture | null }
   | { readonly type: 'scopes'; readonly inputId: string; readonly scopes: Scopes }
+  | { readonly type: 'motion'; readonly sample: MotionSample }
   | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
   | { readonly type: 'cameraEnded'; readonly inputId: string }

@@ -4,6 +4,7 @@ import helmet from 'helmet'
 import type { Logger } from 'pino'
 import type { AssetStore } from './assets/asset-store.ts'
 import { assetRoutes } from './assets/routes.ts'
+import { findWays } from './device-out/ways.ts'
 import { errorHandler } from './errors.ts'
 import { guard, type Origins } from './guard.ts'
 import { HttpError } from './http-error.ts'
@@ -63,6 +64,9 @@ export function createApp({ shows, assets, presets, sites, origins, distDir, dat
   app.use('/api/shows', showRoutes(shows))
   app.use('/api/assets', assetRoutes(assets))
   app.use('/api/presets', presetRoutes(presets))
+  app.get('/api/device-out', async (_request, response) => {
+    response.json(await findWays(dataDir))
+  })
   app.use('/api/sites', siteRoutes(sites))
   app.use('/api', (request) => {
     throw new HttpError(404, 'not-found', `There is nothing at ${request.originalUrl}.`)
@@ -71,6 +75,10 @@ export function createApp({ shows, assets, presets, sites, origins, distDir, dat
     response.sendFile(path.join(distDir, 'green-room-extension.zip'))
   })
   app.use('/webcam', express.static(path.join(distDir, 'webcam')))
+  app.get('/output/', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache')
+    response.sendFile(path.join(distDir, 'app', 'output', 'index.html'))
+  })
   app.use(express.static(path.join(distDir, 'app'), { index: false, maxAge: '1h' }))
   app.get('/{*path}', (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache')

@@ -1,10 +1,12 @@
 import { createServer } from 'node:http'
 import type { Express } from 'express'
 import { pino, type Logger } from 'pino'
+import type { WebSocket } from 'ws'
 import { createApp } from './app.ts'
 import { AssetStore } from './assets/asset-store.ts'
 import type { ServerConfig } from './config.ts'
 import { Database } from './db/database.ts'
+import { DeviceOut } from './device-out/device-out.ts'
 import { originsOf } from './guard.ts'
 import { listenLocally, type Site } from './listen-locally.ts'
 import { createMeetingSite } from './meeting-site.ts'
@@ -28,9 +30,11 @@ export async function startServer(config: ServerConfig, log: Logger = pino({ lev
   const opened: Site[] = []
   const ports = { studio: config.port, meeting: config.meetingPort }
   const origins = { studio: () => originsOf(ports.studio), meeting: () => originsOf(ports.meeting) }
-  const hub = new SignalHub(origins, log)
+  const deviceOut = new DeviceOut(config.dataDir, log)
+  const hub = new SignalHub(origins, log, new Map([['/device-out', (socket: WebSocket) => deviceOut.accept(socket)]]))
   const close = async (): Promise<void> => {
     hub.close()
+    deviceOut.close()
     await Promise.all(opened.map((site) => site.close()))
     await database.close()
   }

@@ -26,6 +26,29 @@ export function speechAt(seconds: number): number {
   return Math.min(1, talk * Math.abs(Math.sin(seconds * 7.3) * Math.sin(seconds * 3.1 + 1)))
 }
 
+/** When the presenter claps after a cue, in seconds: unevenly, as a person does. */
+export const CLAPS_AFTER = [1.2, 2.15, 3.2, 4.15, 5.2] as const
+/** How long a cue keeps the hands up. */
+export const CUE_SECONDS = 6.4
+const APPROACH_SECONDS = 0.24
+const TOGETHER_SECONDS = 0.14
+/** They part more gently than they meet. */
+const PART_SECONDS = 0.45
+
+/** The hands `seconds` after a cue: how far up they are, and how near each other (1: together), 0 … 1. */
+export function clapHandsAt(seconds: number): { readonly raise: number; readonly closeness: number } {
+  if (seconds < 0 || seconds > CUE_SECONDS) return { raise: 0, closeness: 0 }
+  const raise = smooth(Math.min(1, seconds / 0.6)) * smooth(Math.min(1, (CUE_SECONDS - seconds) / 0.6))
+  let closeness = 0
+  for (const clap of CLAPS_AFTER) {
+    const since = seconds - clap
+    if (since < 0) closeness = Math.max(closeness, 1 + since / APPROACH_SECONDS)
+    else if (since < TOGETHER_SECONDS) closeness = 1
+    else closeness = Math.max(closeness, 1 - smooth(Math.min(1, (since - TOGETHER_SECONDS) / PART_SECONDS)))
+  }
+  return { raise, closeness }
+}
+
 function smooth(t: number): number {
   return t * t * (3 - 2 * t)
 }

@@ -11,6 +11,8 @@ import { useShowStore } from '../show/show.store.ts'
 import CameraPanel from './CameraPanel.vue'
 import MeetingPanel from './MeetingPanel.vue'
 import MicrophonePanel from './MicrophonePanel.vue'
+import OutputsPanel from '../outputs/OutputsPanel.vue'
+import TheySeePanel from './TheySeePanel.vue'
 import { useRealDevices } from './use-real-devices.ts'
 
 const props = defineProps<{ showId: string }>()
@@ -54,6 +56,14 @@ const lead = computed(() => {
       <h2 class="head"><span class="number" aria-hidden="true">3</span>{{ t('devices.meeting') }}</h2>
       <MeetingPanel />
     </section>
+    <section class="wide" :aria-label="t('theySee.title')">
+      <h2 class="head">{{ t('theySee.title') }}</h2>
+      <TheySeePanel />
+    </section>
+    <section class="panel out" :aria-label="t('outputs.title')">
+      <h2 class="head">{{ t('outputs.title') }}</h2>
+      <OutputsPanel />
+    </section>
   </main>
   <main v-else tabindex="-1"></main>
 </template>
@@ -64,8 +74,8 @@ const lead = computed(() => {
   min-height: 0;
   overflow-y: auto;
   align-content: start;
-  grid-template: 'lead lead lead' auto 'a b c' auto / minmax(0, 1.05fr) minmax(0, 1fr) minmax(0, 1.05fr);
-  gap: 14px 0;
+  grid-template: 'lead lead lead' auto 'a b c' auto 'see see out' auto / minmax(0, 1.05fr) minmax(0, 1fr) minmax(0, 1.05fr);
+  gap: 16px 0;
   padding: 18px 20px 24px;
 }
 .lead {
@@ -87,8 +97,22 @@ const lead = computed(() => {
   padding-left: 0;
   border-left: 0;
 }
-.panel:last-of-type {
+.panel:nth-of-type(3),
+.out {
   padding-right: 0;
+}
+.wide {
+  grid-area: see;
+  min-width: 0;
+  padding-right: 20px;
+}
+.out {
+  grid-area: out;
+}
+.wide,
+.out {
+  padding-top: 14px;
+  border-top: 1px solid var(--line);
 }
 .head {
   display: flex;
@@ -109,9 +133,15 @@ const lead = computed(() => {
 }
 @media (max-width: 819px), (max-height: 519px) {
   .devices {
-    grid-template: 'lead' auto / minmax(0, 1fr);
+    grid-template: none;
+    grid-template-columns: minmax(0, 1fr);
     overflow: visible;
     gap: 22px;
+  }
+  .lead,
+  .wide,
+  .out {
+    grid-area: auto;
   }
   .panel {
     border-left: 0;

@@ -13,6 +13,7 @@ import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
 import LevelMeter from '../sound/LevelMeter.vue'
 import { useVoiceStore } from '../sound/voice.store.ts'
+import ClapSync from './ClapSync.vue'
 import MicrophoneMenu from './MicrophoneMenu.vue'
 
 defineProps<{ microphone: Microphone }>()
@@ -73,6 +74,7 @@ function edit(part: Partial<Microphone>, group?: string): void {
         :model-value="microphone.delayMs"
         @update:model-value="edit({ delayMs: $event }, 'voice-delay')"
       />
+      <ClapSync />
       <div class="flex min-h-7 items-center gap-2">
         <span class="w-[76px] shrink-0">{{ t('devices.heardOn') }}</span>
         <ChoiceBar :model-value="microphone.sides" :label="t('devices.heardOn')" :choices="sides" @update:model-value="edit({ sides: $event })" />

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { visibleInputs } from '../../core/show/edits.ts'
+import type { MotionSample } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
 import { CameraManager, type CameraOffer, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
@@ -38,6 +39,7 @@ export const useEngineStore = defineStore('engine', () => {
   let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
   /** Inputs that a view shows by themselves, whether a layer uses them or not. */
   const lookedAt = shallowRef<readonly string[]>([])
+  let onMotion: ((sample: MotionSample) => void) | null = null
   const air = useAir()
   const isFeedOn = computed(() => air.air.value !== null)
   const hasFirstPicture = ref(false)
@@ -122,6 +124,7 @@ export const useEngineStore = defineStore('engine', () => {
       onScopes: (inputId, next) => {
         if (inputId === watched?.inputId) scopes.value = next
       },
+      onMotion: (sample) => onMotion?.(sample),
       onPersonFailed: (reason) => (personFailure.value = reason),
       onAssetFailed: (_asset, reason) => (assetFailure.value = reason),
       onCameraEnded: (inputId) => cameras.ended(inputId),
@@ -289,11 +292,17 @@ export const useEngineStore = defineStore('engine', () => {
     pick: (inputId: string, x: number, y: number, beforeStepId: string | null, layer: LayerPlace | null) => engine.pick(inputId, x, y, beforeStepId, layer),
     grab: (inputId: string, beforeStepId: string | null, layer: LayerPlace | null) => engine.grab(inputId, beforeStepId, layer),
     watchScopes,
+    /** Hands on what moves in a camera's pictures until told otherwise; null: no longer. */
+    watchMotion: (inputId: string | null, hear: ((sample: MotionSample) => void) | null) => {
+      onMotion = hear
+      engine.watchMotion(inputId)
+    },
     /** Tells which inputs a view shows by themselves. */
     lookAt: (inputIds: readonly string[]) => (lookedAt.value = inputIds),
     retryCamera: (inputId: string) => cameras.retry(inputId),
     restart,
     startFeed,
+    feedTrack: () => engine.feedTrack,
     stopFeed,
     takeOver,
   }

@@ -1,6 +1,8 @@
 import mixWasmUrl from '../../standins/camera/kernels/mix.wasm?url'
 import type { CameraInput } from '../../core/show/show.ts'
 
+import { hearCues } from './standin-cues.ts'
+
 const SEED = 7
 
 /** Starts a stand-in camera on a thread of its own; frames come through the port until `stop`. */
@@ -10,5 +12,12 @@ export function openStandin(input: CameraInput): { port: MessagePort; stop: () =
   const { widthPx, heightPx, frameRate } = input
   const standin = input.device.type === 'standin' ? input.device.standin : 'cloth'
   worker.postMessage({ port: port1, mixWasmUrl: new URL(mixWasmUrl, location.href).href, widthPx, heightPx, frameRate, seed: SEED, standin }, [port1])
-  return { port: port2, stop: () => worker.terminate() }
+  const forget = hearCues((atMs) => worker.postMessage({ type: 'clap', atMs }))
+  return {
+    port: port2,
+    stop: () => {
+      forget()
+      worker.terminate()
+    },
+  }
 }

@@ -1,3 +1,4 @@
+import type { DeviceOutWays } from '../../webcam/device-out.ts'
 import type { ChainFile } from '../../core/show/schema.ts'
 import type { Show } from '../../core/show/show.ts'
 
@@ -87,6 +88,7 @@ function sending(method: string, body: unknown): RequestInit {
 
 /** The server's calls. All throw an ApiError when refused and a TypeError when unreachable. */
 export const api = {
+  deviceOutWays: () => call<DeviceOutWays>('/device-out'),
   listSites: () => call<Site[]>('/sites'),
   decideSite: (origin: string, decision: Site['decision']) => call<Site[]>('/sites', sending('PUT', { origin, decision })),
   forgetSite: (origin: string) => call<Site[]>('/sites', sending('DELETE', { origin })),

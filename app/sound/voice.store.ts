@@ -23,7 +23,17 @@ export const useVoiceStore = defineStore('voice', () => {
 
   const worker = new Worker(new URL('../../engine/sound/voice.worker.ts', import.meta.url), { type: 'module', name: 'voice' })
   const post = (message: ToVoice, transfer: Transferable[] = []) => worker.postMessage(message, transfer)
-  worker.onmessage = ({ data }: MessageEvent<FromVoice>) => (level.value = data.level)
+  let onHeard: ((atMs: number, samples: Float32Array) => void) | null = null
+  worker.onmessage = ({ data }: MessageEvent<FromVoice>) => {
+    if (data.type === 'level') level.value = data.level
+    else onHeard?.(data.atMs, data.samples)
+  }
+
+  /** Hands on what is heard until told otherwise; null: no longer. */
+  function listen(hear: ((atMs: number, samples: Float32Array) => void) | null): void {
+    onHeard = hear
+    post({ type: 'listen', isOn: hear !== null })
+  }
 
   const manager = new MicrophoneManager(
     {
@@ -67,6 +77,7 @@ export const useVoiceStore = defineStore('voice', () => {
     /** Tells which show is on air; null when that is the open one, or none. */
     setOnAirShow: (show: Show | null) => (onAirShow.value = show),
     toggleMute: () => (isMuted.value = !isMuted.value),
+    listen,
     retry: () => manager.retry(),
     clearClipping: () => post({ type: 'clearClipping' }),
     /** Fills a meeting's sound channel. */

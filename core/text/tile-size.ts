@@ -1,5 +1,5 @@
 /** How wide a participant is shown in a meeting of many (common practice, no source). */
-const TILE_WIDTH_PX = 320
+export const TILE_WIDTH_PX = 320
 /** Letters set smaller than this in a tile cannot be read (common practice, no source). */
 const LEAST_TILE_PX = 6
 

@@ -2,6 +2,7 @@
 import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
+import type { MotionSample } from '../../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { ExecutorPin, ExecutorState } from '../executors.ts'
 import type { CameraSupply, EngineStats, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
@@ -13,6 +14,7 @@ export interface StudioEngineEvents {
   readonly onSources?: (infos: ReadonlyMap<SourceId, SourceInfo>) => void
   readonly onStats?: (stats: EngineStats) => void
   readonly onScopes?: (inputId: string, scopes: Scopes) => void
+  readonly onMotion?: (sample: MotionSample) => void
   /** People can't be found in pictures; the reason is for the log. */
   readonly onPersonFailed?: (reason: string) => void
   readonly onAssetFailed?: (asset: string, reason: string) => void
@@ -108,6 +110,11 @@ export class StudioEngine {
     return generator
   }
 
+  /** The webcam feed's track while it runs. */
+  get feedTrack(): MediaStreamTrack | null {
+    return this.#feedTrack
+  }
+
   closeFeed(): void {
     this.#post({ type: 'closeFeed' })
     this.#feedTrack?.stop()
@@ -121,6 +128,11 @@ export class StudioEngine {
       this.#picks.set(requestId, resolve)
       this.#post({ type: 'pick', requestId, inputId, x, y, beforeStepId, layer })
     })
+  }
+
+  /** Tells what moves in a camera's pictures until told otherwise; null for none. */
+  watchMotion(inputId: string | null): void {
+    this.#post({ type: 'watchMotion', inputId })
   }
 
   /** Measures an input's scopes until told otherwise; null for none. */
@@ -179,6 +191,8 @@ export class StudioEngine {
         return
       case 'scopes':
         return this.#events.onScopes?.(message.inputId, message.scopes)
+      case 'motion':
+        return this.#events.onMotion?.(message.sample)
       case 'personFailed':
         return this.#events.onPersonFailed?.(message.reason)
       case 'assetFailed':

@@ -9,6 +9,8 @@ export type ToVoice =
   /** A meeting's sound channel; the worker fills it until it closes. */
   | { readonly type: 'channel'; readonly channel: RTCDataChannel }
   | { readonly type: 'clearClipping' }
+  /** Post what is heard, for finding claps. */
+  | { readonly type: 'listen'; readonly isOn: boolean }
 
 /** What a source posts: ten milliseconds of both sides at 48 kHz. */
 export interface SourceChunk {
@@ -24,7 +26,7 @@ export interface VoiceLevel {
   readonly onlySide: 'left' | 'right' | null
 }
 
-export interface FromVoice {
-  readonly type: 'level'
-  readonly level: VoiceLevel
-}
+export type FromVoice =
+  | { readonly type: 'level'; readonly level: VoiceLevel }
+  /** Ten milliseconds as the source gave them, both sides mixed, and when the last of it came on the clock that all threads share. */
+  | { readonly type: 'heard'; readonly atMs: number; readonly samples: Float32Array<ArrayBuffer> }

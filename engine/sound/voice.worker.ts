@@ -8,6 +8,16 @@ declare const self: DedicatedWorkerGlobalScope
 const sender = new VoiceSender((level) => self.postMessage({ type: 'level', level } satisfies FromVoice))
 let source: MessagePort | null = null
 
+let isListening = false
+
+function hear(chunk: SourceChunk): void {
+  if (isListening) {
+    const samples = chunk.left.map((left, i) => (left + chunk.right[i]!) / 2)
+    self.postMessage({ type: 'heard', atMs: performance.timeOrigin + performance.now(), samples } satisfies FromVoice, [samples.buffer])
+  }
+  sender.take(chunk, performance.now())
+}
+
 self.onmessage = ({ data }: MessageEvent<ToVoice>) => {
   switch (data.type) {
     case 'settings':
@@ -16,10 +26,13 @@ self.onmessage = ({ data }: MessageEvent<ToVoice>) => {
       source?.close()
       source = data.port
       sender.renew()
-      if (source !== null) source.onmessage = ({ data: chunk }: MessageEvent<SourceChunk>) => sender.take(chunk, performance.now())
+      if (source !== null) source.onmessage = ({ data: chunk }: MessageEvent<SourceChunk>) => hear(chunk)
       return
     case 'channel':
       return sender.add(data.channel)
+    case 'listen':
+      isListening = data.isOn
+      return
     case 'clearClipping':
       return sender.clearClipping()
     default:

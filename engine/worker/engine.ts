@@ -1,10 +1,11 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
 import { formatHex } from '../../core/colour/hex.ts'
-import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { withHeld } from '../../core/show/held.ts'
 import type { Show } from '../../core/show/show.ts'
+import { blockMeans } from '../../core/sync/clap-picture.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
@@ -49,6 +50,7 @@ export class Engine {
   readonly #pacer: Pacer
   readonly #cameras = new Map<string, CameraSource>()
   readonly #views = new Map<string, View>()
+  #motionInputId: string | null = null
   #show: Show | null = null
   /** The show on air when it is not the open one. */
   #held: Show | null = null
@@ -103,6 +105,9 @@ export class Engine {
     switch (message.type) {
       case 'show':
         return this.#setShow(message.show, message.held, message.onAirId)
+      case 'watchMotion':
+        this.#motionInputId = message.inputId
+        return
       case 'card':
         this.#air.isCardWanted = message.isWanted
         return
@@ -170,6 +175,7 @@ export class Engine {
         if (this.#cameras.get(inputId) !== source) return
         this.#book.setLive(id, source.frame!)
         this.#persons.look(id, source.frame!.picture)
+        if (this.#motionInputId === inputId) this.#tellMotion(source.frame!.picture)
         if (this.#beatInputId() === inputId) this.#pacer.beat()
       },
       onEnd: () => {
@@ -181,6 +187,12 @@ export class Engine {
     const source: CameraSource =
       supply.type === 'stream' ? CameraSource.fromStream(supply.readable, this.#ledger, events) : CameraSource.fromPort(supply.port, events)
     this.#cameras.set(inputId, source)
+  }
+
+  /** When it came, on the clock that all threads share, and what it looks like in coarse. */
+  #tellMotion(picture: Picture): void {
+    const sample = { timeMs: performance.timeOrigin + performance.now(), blocks: blockMeans(picture) }
+    this.#post({ type: 'motion', sample }, [sample.blocks.buffer as ArrayBuffer])
   }
 
   #dropCamera(inputId: string): void {

@@ -9,6 +9,9 @@ import { isLocalHost, type Origins } from '../guard.ts'
 import { EditorRoles } from './editor-roles.ts'
 
 const MAX_MESSAGE_BYTES = 256 * 1024
+/** A key frame of the largest picture. */
+const MAX_FRAME_BYTES = 8 * 1024 * 1024
+const MOST_LINES = 8
 /** Pages of our own that may be connected at once; far more than a presenter opens. */
 const MOST_SOCKETS = 100
 /** Tracks that one meeting page may take at once. */
@@ -28,6 +31,9 @@ export interface ToEditor {
   readonly showId: string
   readonly isEditor: boolean
 }
+
+/** Serves a socket of the studio's page. */
+export type StudioLine = (socket: WebSocket) => void
 
 interface Studio {
   readonly socket: WebSocket
@@ -55,8 +61,12 @@ export class SignalHub {
   #meetingsSeen = 0
   readonly #origins: Origins
   readonly #log: Logger
+  readonly #lines: ReadonlyMap<string, StudioLine>
+  readonly #lineSockets = new WebSocketServer({ noServer: true, maxPayload: MAX_FRAME_BYTES })
 
-  constructor(origins: Origins, log: Logger) {
+  /** `lines` are other paths on which a studio's page may open a socket. */
+  constructor(origins: Origins, log: Logger, lines: ReadonlyMap<string, StudioLine> = new Map()) {
+    this.#lines = lines
     this.#origins = origins
     this.#log = log
   }
@@ -76,8 +86,10 @@ export class SignalHub {
   }
 
   close(): void {
-    for (const socket of this.#sockets.clients) socket.terminate()
-    this.#sockets.close()
+    for (const sockets of [this.#sockets, this.#lineSockets]) {
+      for (const socket of sockets.clients) socket.terminate()
+      sockets.close()
+    }
   }
 
   #upgrade(request: IncomingMessage, socket: Duplex, head: Buffer): void {
@@ -85,13 +97,23 @@ export class SignalHub {
     const role = new URLSearchParams(query).get('role')
     const origin = request.headers.origin ?? ''
     const allowed = role === 'studio' ? this.#origins.studio() : role === 'meeting' ? this.#origins.meeting() : []
-    if (path !== '/signal' || !isLocalHost(request) || !allowed.includes(origin)) return refuse(socket, '403 Forbidden')
+    const line = role === 'studio' ? this.#lines.get(path) : undefined
+    if ((path !== '/signal' && line === undefined) || !isLocalHost(request) || !allowed.includes(origin)) return refuse(socket, '403 Forbidden')
+    if (line !== undefined) return this.#openLine(line, request, socket, head)
     if (this.#sockets.clients.size >= MOST_SOCKETS) return refuse(socket, '503 Service Unavailable')
     this.#sockets.handleUpgrade(request, socket, head, (webSocket) => {
       // Bad frame bits, bad UTF-8 and messages over the limit arrive here; the socket closes itself.
       webSocket.on('error', (error) => this.#log.debug({ err: error }, 'a signalling connection failed'))
       if (role === 'studio') this.#addStudio(webSocket)
       else this.#addMeeting(webSocket, origin)
+    })
+  }
+
+  #openLine(line: StudioLine, request: IncomingMessage, socket: Duplex, head: Buffer): void {
+    if (this.#lineSockets.clients.size >= MOST_LINES) return refuse(socket, '503 Service Unavailable')
+    this.#lineSockets.handleUpgrade(request, socket, head, (webSocket) => {
+      webSocket.on('error', (error) => this.#log.debug({ err: error }, 'a line of the studio failed'))
+      line(webSocket)
     })
   }
 

@@ -22,11 +22,23 @@ const BUFFERS = 4
 /** Frames that a late camera makes up for; beyond that it skips. */
 const MOST_BEHIND = 3
 
-self.onmessage = ({ data }: MessageEvent<StartMessage>) => void start(data)
+/** The presenter is asked to clap; `atMs` is wall-clock time. */
+interface CueMessage {
+  readonly type: 'clap'
+  readonly atMs: number
+}
+
+let camera: DrawnCamera | null = null
+
+self.onmessage = ({ data }: MessageEvent<StartMessage | CueMessage>) => {
+  if (!('type' in data)) void start(data)
+  else if (camera !== null) camera.clapCueMs = data.atMs
+}
 
 async function start({ port, mixWasmUrl, ...options }: StartMessage): Promise<void> {
   const mixWasm = await (await fetch(mixWasmUrl)).arrayBuffer()
-  const camera = await DrawnCamera.create(browserSheet, mixWasm, options)
+  const drawn = await DrawnCamera.create(browserSheet, mixWasm, options)
+  camera = drawn
   const free = Array.from({ length: BUFFERS }, () => new Uint8Array(i420ByteLength(options.widthPx, options.heightPx)))
   port.onmessage = ({ data: reply }: MessageEvent<{ type: 'return'; data: Uint8Array<ArrayBuffer> } | { type: 'stop' }>) => {
     if (reply.type === 'stop') self.close()
@@ -43,8 +55,8 @@ async function start({ port, mixWasmUrl, ...options }: StartMessage): Promise<vo
     if (buffer !== undefined) {
       // A little past the beginning of the slot, so that rounding does not move it.
       const timeMs = slot * periodMs + 0.01
-      camera.draw(timeMs, buffer)
-      port.postMessage({ frameNumber: camera.frameNumberAt(timeMs), widthPx: options.widthPx, heightPx: options.heightPx, data: buffer }, [buffer.buffer])
+      drawn.draw(timeMs, buffer)
+      port.postMessage({ frameNumber: drawn.frameNumberAt(timeMs), widthPx: options.widthPx, heightPx: options.heightPx, data: buffer }, [buffer.buffer])
     }
     wait()
   }

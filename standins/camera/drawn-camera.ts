@@ -9,7 +9,7 @@ import type { StandinCamera } from '../../core/show/show.ts'
 import { backdrops, type Backdrop, type ColourAt } from './backdrop.ts'
 import { Mixer, type ForegroundBox } from './mixer.ts'
 import { drawExpression } from './presenter-expression.ts'
-import { blinkAt, speechAt, waveAt } from '../presenter-timing.ts'
+import { blinkAt, clapHandsAt, CUE_SECONDS, speechAt, waveAt } from '../presenter-timing.ts'
 import { drawPresenter, type Part, type PresenterParts } from './presenter.ts'
 
 export interface DrawnCameraOptions {
@@ -33,6 +33,8 @@ export class DrawnCamera {
   readonly #parts: PresenterParts
   /** Without the cloth's light; made when it is first asked for. */
   #cleanParts: PresenterParts | null = null
+  /** When the presenter was asked to clap, on the clock of `draw`; null: not. */
+  clapCueMs: number | null = null
   readonly #stage: Sheet
   readonly #clean: Uint8Array
   readonly #noise: Int8Array
@@ -140,15 +142,42 @@ export class DrawnCamera {
     placePart(pen, parts.head, swayX, breath + 1.5 * Math.sin(seconds * 2.1), 640, 470, nod)
     drawExpression(pen, blinkAt(seconds), speechAt(seconds))
     pen.restore()
-    if (wave.raise > 0) {
+    const cueSeconds = this.clapCueMs === null ? -1 : this.#lapSeconds(this.clapCueMs, seconds)
+    const isClapping = cueSeconds >= 0 && cueSeconds <= CUE_SECONDS
+    const isWaving = wave.raise > 0 && !isClapping
+    if (isClapping) this.#drawClap(cueSeconds, parts)
+    if (isWaving) {
+      pen.save()
       placePart(pen, parts.hand, 0, 420 * (1 - wave.raise), 980, 760, wave.angle)
+      pen.restore()
     }
     const left = Math.floor(270 * scale) & ~1
     const top = Math.floor(60 * scale) & ~1
-    const right = wave.raise > 0 ? 1160 : 1010
+    const right = isWaving ? 1160 : 1010
     const width = Math.min(widthPx - left, Math.ceil((right - 270) * scale) & ~1)
     const height = (heightPx - top) & ~1
     return { data: pen.getImageData(left, top, width, height).data, left, top, width, height }
+  }
+
+  /** Seconds since a moment; `seconds` begin anew with every lap of the frame numbers. */
+  #lapSeconds(fromMs: number, seconds: number): number {
+    return seconds - ((fromMs / 1000) % (MARK_LIMIT / this.options.frameRate))
+  }
+
+  /** Both hands before the chest, nearing each other and parting. */
+  #drawClap(cueSeconds: number, parts: PresenterParts): void {
+    const { pen } = this.#stage
+    const { raise, closeness } = clapHandsAt(cueSeconds)
+    const apart = 45 + 150 * (1 - closeness)
+    for (const side of [1, -1]) {
+      pen.save()
+      if (side < 0) {
+        pen.translate(1280, 0)
+        pen.scale(-1, 1)
+      }
+      placePart(pen, parts.hand, -340 + apart, 60 + 420 * (1 - raise), 980, 760, -0.12)
+      pen.restore()
+    }
   }
 
   /** The hand from above, pointing here and there. */

@@ -2,7 +2,7 @@
 // The same time gives the same sound.
 import { seededRandom } from '../../core/random/seeded.ts'
 import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
-import { LAP_SECONDS, speechAt } from '../presenter-timing.ts'
+import { CLAPS_AFTER, LAP_SECONDS, speechAt } from '../presenter-timing.ts'
 
 const WAVE_LENGTH = 2048
 const NOISE_LENGTH = 1 << 15
@@ -13,6 +13,10 @@ const SWING_RADIANS_A_SECOND = 0.9
 /** Peak of the loudest syllable: −12 dBFS (common practice, no source). */
 const LOUDEST = 0.25
 const ROOM_NOISE = 0.0004
+/** A clap: noise that dies away within a few milliseconds. */
+const CLAP_PEAK = 0.5
+const CLAP_DECAY_FRAMES = SOUND_RATE * 0.006
+const CLAP_FRAMES = SOUND_RATE * 0.05
 
 /** Strengths of the harmonics of an open and of a closed vowel. */
 const OPEN = [1, 0.75, 0.6, 0.8, 0.5, 0.35, 0.22, 0.14, 0.1, 0.06]
@@ -32,9 +36,17 @@ export class DrawnVoice {
   readonly #closed = periodOf(CLOSED)
   readonly #noise: Float32Array
 
+  /** First frames of the claps that were asked for. */
+  #claps: readonly number[] = []
+
   constructor(seed: number) {
     const random = seededRandom(seed)
     this.#noise = Float32Array.from({ length: NOISE_LENGTH }, () => random() * 2 - 1)
+  }
+
+  /** The presenter is asked to clap at `fromFrame`; until the last clap is over nothing is said. */
+  clap(fromFrame: number): void {
+    this.#claps = CLAPS_AFTER.map((seconds) => Math.round(fromFrame + seconds * SOUND_RATE))
   }
 
   /** Writes the chunk that begins `firstFrame` frames of 1/48000 s after the epoch; both sides are the same. */
@@ -47,7 +59,21 @@ export class DrawnVoice {
       const turns = PITCH_HZ * seconds + (PITCH_SWING_HZ / SWING_RADIANS_A_SECOND) * (1 - Math.cos(SWING_RADIANS_A_SECOND * seconds))
       const at = Math.floor((turns % 1) * WAVE_LENGTH)
       const vowel = this.#closed[at]! * (1 - mouth) + this.#open[at]! * mouth
-      out[i] = vowel * mouth * mouth * LOUDEST + this.#noise[frame % NOISE_LENGTH]! * ROOM_NOISE
+      const noise = this.#noise[frame % NOISE_LENGTH]!
+      out[i] = (this.#isClapping(frame) ? 0 : vowel * mouth * mouth * LOUDEST) + noise * (ROOM_NOISE + this.#clapAt(frame))
     }
+  }
+
+  #isClapping(frame: number): boolean {
+    const [first] = this.#claps
+    return first !== undefined && frame > first - SOUND_RATE && frame < this.#claps.at(-1)! + SOUND_RATE
+  }
+
+  #clapAt(frame: number): number {
+    for (const clap of this.#claps) {
+      const since = frame - clap
+      if (since >= 0 && since < CLAP_FRAMES) return CLAP_PEAK * Math.exp(-since / CLAP_DECAY_FRAMES)
+    }
+    return 0
   }
 }

@@ -14,15 +14,29 @@ const CHUNK_MS = (CHUNK_FRAMES * 1000) / SOUND_RATE
 /** Chunks that a late microphone makes up for; beyond that it leaves a gap. */
 const MOST_BEHIND = 20
 
-self.onmessage = ({ data: { port, seed } }: MessageEvent<StartMessage>) => {
-  const voice = new DrawnVoice(seed)
+/** The presenter is asked to clap; `atMs` is wall-clock time. */
+interface CueMessage {
+  readonly type: 'clap'
+  readonly atMs: number
+}
+
+let voice: DrawnVoice | null = null
+
+self.onmessage = ({ data }: MessageEvent<StartMessage | CueMessage>) => {
+  if (!('type' in data)) start(data)
+  else voice?.clap((data.atMs * SOUND_RATE) / 1000)
+}
+
+function start({ port, seed }: StartMessage): void {
+  const drawn = new DrawnVoice(seed)
+  voice = drawn
   let chunk = Math.floor(Date.now() / CHUNK_MS)
   const speak = () => {
     const due = Math.floor(Date.now() / CHUNK_MS)
     chunk = Math.max(chunk, due - MOST_BEHIND)
     for (; chunk < due; chunk += 1) {
       const left = new Float32Array(CHUNK_FRAMES)
-      voice.draw(chunk * CHUNK_FRAMES, left)
+      drawn.draw(chunk * CHUNK_FRAMES, left)
       const right = left.slice()
       port.postMessage({ left, right }, [left.buffer, right.buffer])
     }

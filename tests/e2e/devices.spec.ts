@@ -106,3 +106,25 @@ test('a studio without the extension shows how to load it', async ({ page, serve
   expect(zip.status()).toBe(200)
   expect((await zip.body()).subarray(0, 2).toString()).toBe('PK')
 })
+
+test('five claps set the delay of the voice by what camera and microphone both took in', async ({ page, server }) => {
+  await page.goto(`${server.studioUrl}/devices`)
+  const panel = page.getByTestId('microphone-panel')
+  await expect(panel.getByText('You are heard through this one', { exact: false })).toBeVisible()
+  await expect(page.getByTestId('camera-panel').first().getByText(/\d a second$/)).toBeVisible()
+  const clap = page.getByTestId('clap')
+  // A presenter who thinks better of it.
+  await clap.getByRole('button', { name: 'Clap five times' }).click()
+  await clap.getByRole('button', { name: 'Cancel' }).click()
+  await expect(clap.getByText('Finds the delay by itself', { exact: false })).toBeVisible()
+  await clap.getByRole('button', { name: 'Clap five times' }).click()
+  await expect(clap.getByText(/^Clap now: [1-5] of 5 heard/)).toBeVisible({ timeout: 20_000 })
+  const result = clap.getByText(/^Your voice was \d+ ms ahead of the picture/)
+  await expect(result).toBeVisible({ timeout: 25_000 })
+  const [, offset, spread, claps] = /was (\d+) ms .*± (\d+), (\d) claps/.exec(await result.innerText())!.map(Number) as [number, number, number, number]
+  // The stand-ins act at the same moment; what is found is what the picture takes to arrive and to be made.
+  expect(offset).toBeLessThan(150)
+  expect(spread).toBeLessThanOrEqual(45)
+  expect(claps).toBeGreaterThanOrEqual(3)
+  await expect(panel.getByRole('spinbutton', { name: 'Delay' })).toHaveValue(`${offset} ms`)
+})

@@ -26,7 +26,7 @@ async function dragPane(page: Page, name: string, target: string, isThere: () =>
 async function walk(page: Page, context: BrowserContext, server: TestServer): Promise<void> {
   // The bench: the frame mark comes back into the picture, and the backdrop is picked anew.
   await page.getByRole('link', { name: 'Bench' }).click()
-  await page.getByRole('button', { name: 'Crop' }).click()
+  await page.getByRole('button', { name: /^Crop/ }).click()
   await setNumber(page, 'Left', '0')
   await page.getByRole('button', { name: 'Coloured cloth', exact: false }).first().click()
   const code = page.getByRole('textbox', { name: 'Backdrop, code' })
