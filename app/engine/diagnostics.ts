@@ -7,6 +7,8 @@ export interface EngineFigures {
   readonly hasPicture: () => boolean
   readonly scopes: () => Scopes | null
   readonly executor: () => ExecutorState | null
+  /** Asks the stand-ins to clap; when they were asked, in wall-clock ms. */
+  readonly cueClaps: () => number
   /** Takes the graphics card away, or gives it back, as its driver may at any time. */
   readonly simulateLoss: (isLost: boolean) => void
 }

@@ -18,6 +18,7 @@ import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { storedPin, storePin } from './use-executor.ts'
 import { openStandin } from './open-standin.ts'
+import { cueClaps } from './standin-cues.ts'
 import { StudioLink } from './studio-link.ts'
 import { useAir } from './use-air.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
@@ -107,6 +108,7 @@ export const useEngineStore = defineStore('engine', () => {
     hasPicture: () => hasFirstPicture.value,
     scopes: () => scopes.value,
     executor: () => executor.value,
+    cueClaps,
     simulateLoss: (isLost) => engine.simulateLoss(isLost),
   })
 

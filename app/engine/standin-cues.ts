@@ -8,8 +8,9 @@ export function hearCues(hear: (atMs: number) => void): () => void {
   return () => listeners.delete(hear)
 }
 
-/** Asks every stand-in to clap from now on. */
-export function cueClaps(): void {
+/** Asks every stand-in to clap from now on; when that was, in wall-clock ms. */
+export function cueClaps(): number {
   const atMs = Date.now()
   for (const hear of listeners) hear(atMs)
+  return atMs
 }

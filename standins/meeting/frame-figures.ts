@@ -27,6 +27,8 @@ export class FrameFigures {
   #latencies: number[] = []
   #numbers: number[] = []
   #lastNumber: number | null = null
+  /** Hears every frame whose number can be read; null: nobody does. */
+  onNumber: ((frameNumber: number, atMs: number) => void) | null = null
   #frames = 0
   #lost = 0
   #repeated = 0
@@ -100,6 +102,7 @@ export class FrameFigures {
 
   #note(frameNumber: number | null, arrivedMs: number): void {
     if (frameNumber === null) return
+    this.onNumber?.(frameNumber, arrivedMs)
     const dueMs = (frameNumber * 1000) / FRAME_RATE
     const lapMs = (MARK_LIMIT * 1000) / FRAME_RATE
     this.#latencies.push((arrivedMs % lapMs) - dueMs)

@@ -1,7 +1,7 @@
 // A meeting that only uses the standard calls of W3C Media Capture and Streams.
 import '@fontsource-variable/instrument-sans'
 import './meeting.css'
-import './figures-window.ts'
+import type { MeetingRecord } from './figures-window.ts'
 import { FrameFigures } from './frame-figures.ts'
 import { SoundFigures } from './sound-figures.ts'
 
@@ -94,7 +94,25 @@ navigator.mediaDevices.addEventListener('devicechange', () => void listDevices()
 setInterval(showFigures, 500)
 void listDevices()
 
+async function record(ms: number): Promise<MeetingRecord> {
+  const frames: { number: number; atMs: number }[] = []
+  const blocks: { atMs: number; frames: number }[] = []
+  const samples: number[] = []
+  if (figures !== null) figures.onNumber = (number, atMs) => frames.push({ number, atMs })
+  if (sound !== null) {
+    sound.onBlock = (mixed, atMs) => {
+      blocks.push({ atMs, frames: mixed.length })
+      for (const sample of mixed) samples.push(Math.round(sample * 32_767))
+    }
+  }
+  await new Promise((resolve) => setTimeout(resolve, ms))
+  if (figures !== null) figures.onNumber = null
+  if (sound !== null) sound.onBlock = null
+  return { frames, blocks, samples }
+}
+
 window.meetingFigures = {
+  record,
   read: () => figures?.read(),
   reset: () => figures?.reset(),
   numbers: () => figures?.numbers ?? [],

@@ -5,6 +5,8 @@ const WINDOW_MS = 1000
 
 export class SoundFigures {
   readonly #track: MediaStreamTrack
+  /** Hears every block: its samples, both sides mixed; null: nobody does. */
+  onBlock: ((samples: Float32Array, atMs: number) => void) | null = null
   #peaks: { readonly atMs: number; readonly peak: number }[] = []
 
   constructor(track: MediaStreamTrack) {
@@ -28,13 +30,19 @@ export class SoundFigures {
     for (;;) {
       const { done, value: data } = await reader.read()
       if (done || data === undefined) return
+      const atMs = Date.now()
       const samples = new Float32Array(data.numberOfFrames)
+      const mixed = new Float32Array(data.numberOfFrames)
       let peak = 0
       for (let planeIndex = 0; planeIndex < data.numberOfChannels; planeIndex += 1) {
         data.copyTo(samples, { planeIndex, format: 'f32-planar' })
-        for (const sample of samples) peak = Math.max(peak, Math.abs(sample))
+        samples.forEach((sample, i) => {
+          peak = Math.max(peak, Math.abs(sample))
+          mixed[i]! += sample / data.numberOfChannels
+        })
       }
       data.close()
+      this.onBlock?.(mixed, atMs)
       this.#peaks.push({ atMs: performance.now(), peak })
       if (this.#peaks.length > 400) this.#peaks.splice(0, 200)
     }

@@ -1,4 +1,5 @@
 // The real chain in a bare browser: studio in a hidden tab, meeting in front of it.
+import { rmSync } from 'node:fs'
 import { seedDemo } from '../../demo/seed.ts'
 import { switchStep, removeLayer } from '../../core/show/edits.ts'
 import type { CameraDevice, Show, Step } from '../../core/show/show.ts'
@@ -6,7 +7,8 @@ import { stepOf, type StepKind } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
 import type { EngineStats } from '../../engine/protocol.ts'
 import { BareBrowser, type BarePage } from '../support/cdp.ts'
-import { startTestServer, type TestServer } from '../support/test-server.ts'
+import { extensionFor, flagsFor } from '../support/extension.ts'
+import { callJson, startTestServer, type TestServer } from '../support/test-server.ts'
 import { writeStandinY4m } from '../support/y4m.ts'
 import type { Figures } from '../../standins/meeting/frame-figures.ts'
 
@@ -14,6 +16,7 @@ const WARM_UP_MS = 4000
 const CAMERA_SECONDS = 4
 
 export interface FeedRig {
+  readonly browserPid: number
   readonly studio: BarePage
   readonly meeting: BarePage
   readonly figures: () => Promise<Figures>
@@ -28,14 +31,15 @@ export interface FeedRig {
 export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom'
 
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
-export async function startFeedRig(chain: FeedChain = 'usual'): Promise<FeedRig> {
+export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
   const server = await startTestServer()
   // The room is found in what a device sends: the browser plays a file as one, which costs as little as a camera does.
   const file = chain === 'softenedRoom' ? await writeStandinY4m(CAMERA_SECONDS, 'untidyRoom') : null
   const flags = ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream=fps=30', `--use-file-for-fake-video-capture=${file}`]
-  const browser = await BareBrowser.launch(file === null ? [] : flags)
+  const extension = way === 'extension' ? extensionFor(server) : null
+  const browser = await BareBrowser.launch([...(file === null ? [] : flags), ...(extension === null ? [] : flagsFor(extension))])
   try {
-    return await wire(server, browser, chain, file)
+    return await wire(server, browser, chain, file, extension)
   } catch (error) {
     await browser.close()
     await server.close()
@@ -43,19 +47,21 @@ export async function startFeedRig(chain: FeedChain = 'usual'): Promise<FeedRig>
   }
 }
 
-async function wire(server: TestServer, browser: BareBrowser, chain: FeedChain, cameraFile: string | null): Promise<FeedRig> {
+async function wire(server: TestServer, browser: BareBrowser, chain: FeedChain, cameraFile: string | null, extension: string | null): Promise<FeedRig> {
   await seedDemo(server.shows, server.assets)
   await showFrameMark(server, chain, cameraFile)
+  if (extension !== null) await callJson(`${server.studioUrl}/api/sites`, 'PUT', { origin: server.meetingUrl, decision: 'always' })
   const studio = await browser.newPage(server.studioUrl)
   await studio.until('window.greenRoom?.hasPicture()')
   // A loop that starts hidden runs slower for a while, so it starts in view.
   await studio.evaluate(`new Promise((resolve) => setTimeout(resolve, ${WARM_UP_MS}))`)
   await studio.evaluate(`[...document.querySelectorAll('button')].find((button) => button.textContent.includes('Start feed')).click()`)
-  const meeting = await browser.newPage(server.meetingUrl)
-  await meeting.until(`[...document.querySelectorAll('#camera option')].some((option) => option.textContent === 'Green Room Camera')`)
+  const meeting = await browser.newPage(extension === null ? server.meetingUrl : `${server.meetingUrl}/plain`)
+  // Where no other camera is, any camera is ours; by the extension its name is known only after it was opened.
+  await meeting.until(`document.querySelector('#camera option') !== null && !document.querySelector('#join').disabled`)
   await meeting.evaluate(`{
     const select = document.querySelector('#camera')
-    select.value = [...select.options].find((option) => option.textContent === 'Green Room Camera').value
+    select.value = [...select.options].find((option) => option.textContent === 'Green Room Camera')?.value ?? select.value
     document.querySelector('#join').click()
   }`)
   // A softened room hides the frame numbers.
@@ -63,6 +69,7 @@ async function wire(server: TestServer, browser: BareBrowser, chain: FeedChain, 
   if ((await studio.evaluate<string>('document.visibilityState')) !== 'hidden') throw new Error('the studio tab is not hidden')
   await meeting.evaluate(`new Promise((resolve) => setTimeout(resolve, ${WARM_UP_MS}))`)
   return {
+    browserPid: browser.pid,
     studio,
     meeting,
     figures: () => meeting.evaluate<Figures>('window.meetingFigures.read()'),
@@ -75,6 +82,7 @@ async function wire(server: TestServer, browser: BareBrowser, chain: FeedChain, 
     close: async () => {
       await browser.close()
       await server.close()
+      if (extension !== null) rmSync(extension, { recursive: true, force: true })
     },
   }
 }

@@ -5,6 +5,8 @@ import { startFeedRig, type FeedChain } from './feed-rig.ts'
 const SECONDS = 60
 
 export interface FeedFigures {
+  /** How the meeting came to its camera. */
+  readonly path: 'driver' | 'extension'
   readonly seconds: number
   readonly fps: number
   readonly latencyMs: { readonly median: number | null; readonly p95: number | null }
@@ -65,9 +67,9 @@ export async function benchRoomFeed(say: (text: string) => void): Promise<RateFi
   }
 }
 
-export async function benchFeed(say: (text: string) => void, chain: FeedChain = 'usual'): Promise<FeedFigures> {
-  say(`feed: ${SECONDS} s in the browser, studio hidden, camera chain: ${chain}`)
-  const rig = await startFeedRig(chain)
+export async function benchFeed(say: (text: string) => void, chain: FeedChain = 'usual', way: FeedFigures['path'] = 'driver'): Promise<FeedFigures> {
+  say(`feed: ${SECONDS} s in the browser, studio hidden, camera chain: ${chain}, by the ${way}`)
+  const rig = await startFeedRig(chain, way)
   try {
     const stolen = watchSteal()
     await rig.resetFigures()
@@ -75,6 +77,7 @@ export async function benchFeed(say: (text: string) => void, chain: FeedChain = 
     const figures = await rig.figures()
     const { liveFrames, frameMs } = await rig.stats()
     return {
+      path: way,
       seconds: figures.seconds,
       fps: figures.frames / figures.seconds,
       latencyMs: { median: figures.latencyMedianMs, p95: figures.latencyP95Ms },

@@ -5,23 +5,28 @@ import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './
 import { benchFrame, type FrameFigures } from './frame.ts'
 import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
 import { benchKey, type KeyBench } from './key.ts'
+import { benchCost, type CostFigures } from './cost.ts'
+import { benchSync, type SyncFigures } from './sync.ts'
 import { benchSoak, type SoakFigures } from './soak.ts'
 
 interface BenchResult {
   frame?: Record<string, FrameFigures>
   chains?: ChainFigures
   feed?: FeedFigures
+  feedExtension?: FeedFigures
   feedRoom?: RateFigures
   feedKey?: FeedFigures
   key?: KeyBench
   keyFloor?: Record<string, FloorFigures>
+  sync?: SyncFigures
+  cost?: Record<string, CostFigures>
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key', 'keyFloor', 'soak'] as const
+const NAMES = ['frame', 'chains', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
 type Name = (typeof NAMES)[number]
-/** The soak takes ten minutes, and the floor does not change with the code's speed: both run only when named. */
-const USUAL: readonly Name[] = ['frame', 'chains', 'feed', 'feedRoom', 'feedKey', 'key']
+/** The soak takes ten minutes, sync five, and the floor does not change with the code's speed: those run only when named. */
+const USUAL: readonly Name[] = ['frame', 'chains', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
 
 function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
@@ -37,6 +42,9 @@ async function main(): Promise<void> {
   const result: BenchResult = {}
   // The feed comes first: the frames that the others hold in memory would weigh on it.
   if (only.includes('feed')) result.feed = await benchFeed(say)
+  if (only.includes('feedExtension')) result.feedExtension = await benchFeed(say, 'usual', 'extension')
+  if (only.includes('sync')) result.sync = await benchSync(say)
+  if (only.includes('cost')) result.cost = await benchCost(say)
   if (only.includes('feedRoom')) result.feedRoom = await benchRoomFeed(say)
   if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
   if (only.includes('frame')) result.frame = await benchFrame(say)

@@ -1,23 +1,12 @@
 // A browser with the extension loaded, its studio, and meeting pages with no line of ours in them.
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
+import { extensionFor, flagsFor } from '../support/extension.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { expect } from './studio.ts'
-
-const built = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../../dist/extension')
-
-/** The built extension, told where this test's studio is. Remove the folder when done. */
-export function extensionFor(server: TestServer): string {
-  const folder = mkdtempSync(path.join(tmpdir(), 'green-room-extension-'))
-  cpSync(built, folder, { recursive: true })
-  const file = path.join(folder, 'manifest.json')
-  const port = new URL(server.studioUrl).port
-  writeFileSync(file, readFileSync(file, 'utf8').replaceAll(/:\d+\/\*/g, `:${port}/*`))
-  return folder
-}
 
 /** Runs a browser with the extension loaded. */
 export async function withExtension(server: TestServer, run: (context: BrowserContext) => Promise<void>, flags: readonly string[] = []): Promise<void> {
@@ -28,7 +17,7 @@ export async function withExtension(server: TestServer, run: (context: BrowserCo
     channel: undefined,
     viewport: { width: 1280, height: 800 },
     ignoreDefaultArgs: ['--disable-extensions'],
-    args: [...CHROMIUM_FLAGS, `--disable-extensions-except=${extension}`, `--load-extension=${extension}`, ...flags],
+    args: [...CHROMIUM_FLAGS, ...flagsFor(extension), ...flags],
   })
   try {
     await run(context)

@@ -82,6 +82,11 @@ export class BareBrowser {
     })
   }
 
+  /** Of the process that started all its others. */
+  get pid(): number {
+    return this.#process.pid!
+  }
+
   /** Starts a headless browser with a new profile. */
   static async launch(extraFlags: readonly string[] = []): Promise<BareBrowser> {
     const profile = mkdtempSync(path.join(tmpdir(), 'green-room-chromium-'))
