@@ -62,11 +62,11 @@ export function useClapSync(inputId: () => string | null) {
         claps.map((ms) => beginMs + ms),
         pictures,
       )
-      // The picture still has to be made before it leaves.
-      const makingMs = engine.stats?.frameMs ?? 0
+      // The picture still has to be made before it leaves, and the sound leaves by whole chunks.
+      const makingMs = engine.stats?.airMs || (engine.stats?.frameMs ?? 0)
       state.value =
         'offsetMs' in found
-          ? { kind: 'done', offset: { ...found, offsetMs: found.offsetMs + makingMs } }
+          ? { kind: 'done', offset: { ...found, offsetMs: found.offsetMs + makingMs - CHUNK_MS } }
           : { kind: 'failed', heard: claps.length, agreed: found.claps }
     }, LOOK_EVERY_MS)
   }

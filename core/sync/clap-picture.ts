@@ -56,7 +56,14 @@ export function stopsNear(samples: readonly MotionSample[], soundMs: number): St
   for (let i = 2; i + 2 < samples.length; i += 1) {
     const { timeMs } = samples[i]!
     const isPeak = falls[i]! > 0 && falls[i]! >= falls[i - 1]! && falls[i]! > falls[i + 1]!
-    if (isPeak && Math.abs(timeMs - soundMs) <= SEARCH_MS) stops.push({ timeMs, fall: falls[i]! })
+    if (isPeak && Math.abs(timeMs - soundMs) <= SEARCH_MS) stops.push({ timeMs: timeMs + shareMoved(motion, i) * (samples[i + 1]!.timeMs - timeMs), fall: falls[i]! })
   }
   return stops.sort((first, second) => second.fall - first.fall).slice(0, MOST_STOPS)
+}
+
+/** How much of the way to the next picture the hands still moved: they near each other evenly, and then stand. */
+function shareMoved(motion: readonly number[], i: number): number {
+  const still = motion[i + 2]!
+  const share = (motion[i + 1]! - still) / Math.max(1, motion[i]! - still)
+  return Math.min(1, Math.max(0, share))
 }

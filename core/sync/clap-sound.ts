@@ -12,7 +12,8 @@ const DEAD_AFTER_MS = 60
 const DEAD_SHARE = 0.25
 /** Nobody claps faster. */
 const LEAST_GAP_MS = 250
-const FLOOR = 1e-9
+/** Energy of the noise of a quiet microphone; what is softer is silence. */
+const FLOOR = 1e-7
 
 /** Times of claps in mono samples at 48 kHz, in ms from their beginning, in order. */
 export function findClaps(samples: Float32Array): number[] {

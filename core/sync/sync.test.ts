@@ -23,13 +23,13 @@ function heard(): Float32Array {
   return samples
 }
 
-/** What a camera sees from the cue on; times count from it. */
-async function seen(): Promise<MotionSample[]> {
+/** What a camera sees from the cue on; times count from it. `phaseMs`: how far the cue lies behind a picture. */
+async function seen(phaseMs = 0): Promise<MotionSample[]> {
   const camera = await nodeCamera({ standin: 'cloth' })
-  camera.clapCueMs = CUE_MS
+  camera.clapCueMs = CUE_MS + phaseMs
   return Array.from({ length: SECONDS * 30 }, (_, i) => {
     const timeMs = (i * 1000) / 30 + 0.01
-    return { timeMs, blocks: blockMeans(camera.picture(CUE_MS + timeMs)) }
+    return { timeMs: timeMs - phaseMs, blocks: blockMeans(camera.picture(CUE_MS + timeMs)) }
   })
 }
 
@@ -76,13 +76,19 @@ describe('claps in pictures', () => {
     expect(motionBetween(samples[0]!, bright)).toBeCloseTo(0, 2)
   })
 
-  it.each([-80, -40, 0, 40, 120, 250])('give a known distance of %d ms back, within 20 ms', (distanceMs) => {
+  it.each([-80, -40, 0, 40, 120, 250])('give a known distance of %d ms back, within 8 ms', (distanceMs) => {
     const shifted = samples.map(({ timeMs, blocks }) => ({ timeMs: timeMs + distanceMs, blocks }))
     const found = offsetOf(findClaps(heard()), shifted)
     expect(found).toMatchObject({ claps: truth.length })
     if (!('offsetMs' in found)) throw new Error('not found')
-    expect(Math.abs(found.offsetMs - distanceMs)).toBeLessThanOrEqual(20)
+    expect(Math.abs(found.offsetMs - distanceMs)).toBeLessThanOrEqual(8)
     expect(found.spreadMs).toBeLessThanOrEqual(34)
+  })
+
+  it.each([7, 16, 26])('give it back wherever between two pictures they fall (%d ms)', async (phaseMs) => {
+    const found = offsetOf(truth, await seen(phaseMs))
+    expect(found).toMatchObject({ claps: truth.length })
+    if ('offsetMs' in found) expect(Math.abs(found.offsetMs)).toBeLessThanOrEqual(10)
   })
 
   it('refuse to say anything by fewer than three claps that agree', () => {

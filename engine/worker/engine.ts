@@ -61,6 +61,8 @@ export class Engine {
   #lastStatsMs = 0
   #ticks = 0
   #frameMs = 0
+  /** Of it, what the picture on air takes. */
+  #airMs = 0
 
   constructor(
     heap: Heap,
@@ -235,14 +237,14 @@ export class Engine {
     const wantsAir = this.#air.isFeedOpen || (showsViews && this.#hasAirView())
     if (wantsAir) {
       const picture = this.#air.makePicture(this.#held ?? show, nowMs)
+      this.#airMs = steady(this.#airMs, performance.now() - started)
       if (showsViews && picture !== null) {
         for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
       }
     }
     if (showsViews) this.#drawViews(show, nowMs)
     if (showsViews) this.#measureScopes(show, nowMs)
-    const spent = performance.now() - started
-    this.#frameMs = this.#frameMs === 0 ? spent : this.#frameMs * 0.95 + spent * 0.05
+    this.#frameMs = steady(this.#frameMs, performance.now() - started)
     this.#tellStats(nowMs)
   }
 
@@ -362,8 +364,14 @@ export class Engine {
     return {
       feed: this.#air.stats((this.#held ?? this.#show)?.canvas, this.#pacer.missedTicks, nowMs),
       frameMs: this.#frameMs,
+      airMs: this.#airMs,
       liveFrames: this.#ledger.open,
       inputs,
     }
   }
+}
+
+/** A mean that follows slowly. */
+function steady(mean: number, next: number): number {
+  return mean === 0 ? next : mean * 0.95 + next * 0.05
 }

@@ -1,7 +1,7 @@
 // How far sound and picture are apart at a meeting that has them by the extension, before and after the five claps, and for how
 // long it stays so.
 import type { MeetingRecord } from '../../standins/meeting/figures-window.ts'
-import { RECORD_MS, skewsOf } from '../support/meeting-skew.ts'
+import { RECORD_MS, silenceMs, skewsOf } from '../support/meeting-skew.ts'
 import { watchSteal } from './cpu-steal.ts'
 import { startFeedRig, type FeedRig } from './feed-rig.ts'
 import { quantile } from './statistics.ts'
@@ -23,16 +23,24 @@ export interface SyncFigures {
   /** The delay that five claps set. */
   readonly delayMs: number
   readonly after: Skew
+  /** How much of the sound was cut off, in ms a minute. */
+  readonly cutOffMsAMinute: number
   /** Medians of each minute after that. */
   readonly minutes: Readonly<Record<string, number>>
+  /** How long the picture took meanwhile, from the camera on. */
+  readonly latencyMs: { readonly median: number | null; readonly p95: number | null }
   /** Share of processor time that the host gave to others meanwhile: figures with much of it mean little. */
   readonly cpuStolen: number | null
 }
 
+let cutOffMs = 0
+
 async function skewsOnce(rig: FeedRig): Promise<number[]> {
   const record = rig.meeting.evaluate<MeetingRecord>(`window.meetingFigures.record(${RECORD_MS})`)
   const cueMs = await rig.studio.evaluate<number>('window.greenRoom.cueClaps()')
-  return skewsOf(await record, cueMs)
+  const heard = await record
+  cutOffMs += silenceMs(heard)
+  return skewsOf(heard, cueMs)
 }
 
 function skewOf(skews: readonly number[]): Skew {
@@ -48,18 +56,23 @@ export async function benchSync(say: (text: string) => void): Promise<SyncFigure
     const delayMs = await setDelay(rig)
     const minutes: Record<string, number> = {}
     const after: number[] = []
+    await rig.resetFigures()
+    cutOffMs = 0
+    let rounds = 0
     const startMs = performance.now()
     for (let minute = 1; minute <= MINUTES; minute += 1) {
       const ofMinute: number[] = []
       while (performance.now() - startMs < minute * 60_000) {
         ofMinute.push(...(await skewsOnce(rig)))
+        rounds += 1
         await rig.meeting.evaluate(`new Promise((resolve) => setTimeout(resolve, ${GAP_MS}))`)
       }
       minutes[String(minute)] = quantile(ofMinute, 0.5)
       after.push(...ofMinute)
       say(`sync: minute ${minute}, median ${minutes[String(minute)]!.toFixed(1)} ms of ${ofMinute.length} claps`)
     }
-    return { before, delayMs, after: skewOf(after), minutes, cpuStolen: stolen() }
+    const { latencyMedianMs, latencyP95Ms } = await rig.figures()
+    return { before, delayMs, after: skewOf(after), cutOffMsAMinute: (cutOffMs * 60_000) / (rounds * RECORD_MS), minutes, latencyMs: { median: latencyMedianMs, p95: latencyP95Ms }, cpuStolen: stolen() }
   } finally {
     await rig.close()
   }

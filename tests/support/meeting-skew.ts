@@ -10,6 +10,8 @@ import { CLAPS_AFTER, CUE_SECONDS } from '../../standins/presenter-timing.ts'
 const FRAME_RATE = 30
 /** Chunks and frames about a clap that its time is judged by. */
 const ABOUT_MS = 400
+/** Four milliseconds: noise does not stay at nothing for as long. */
+const SILENT_FRAMES = 192
 
 /** How long a cue of claps takes, with what comes after it. */
 export const RECORD_MS = (CUE_SECONDS + 1.2) * 1000
@@ -25,6 +27,20 @@ export function skewsOf({ frames, blocks, samples }: MeetingRecord, cueMs: numbe
     const latency = pictureLatency(frames, truth)
     return latency === null ? [] : [truth + latency - soundMs]
   })
+}
+
+/** How long the sound was cut off altogether, in ms: stretches of nothing at all, where a microphone always has its noise. */
+export function silenceMs({ samples }: MeetingRecord): number {
+  let silent = 0
+  let run = 0
+  for (const code of [...samples, 1]) {
+    if (code === 0) run += 1
+    else {
+      if (run > SILENT_FRAMES) silent += run
+      run = 0
+    }
+  }
+  return (silent * 1000) / SOUND_RATE
 }
 
 /** When a sample is heard: a player evens out how its blocks came. */
