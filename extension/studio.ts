@@ -15,5 +15,8 @@ if (holder.greenRoomRelay === undefined) {
     return false
   })
   // The page answers with `here`.
-  window.postMessage({ type: FROM_EXTENSION, message: { from: 'worker', type: 'there', version: chrome.runtime.getManifest().version } satisfies ToStudioPage }, location.origin)
+  window.postMessage(
+    { type: FROM_EXTENSION, message: { from: 'worker', type: 'there', version: chrome.runtime.getManifest().version } satisfies ToStudioPage },
+    location.origin,
+  )
 }

@@ -28,7 +28,11 @@ export async function buildExtension({ port, logLevel = 'warn' }) {
   }
   mkdirSync(path.join(outDir, 'icons'), { recursive: true })
   const icon = readFileSync(path.join(rootDir, 'app/public/favicon.svg'))
-  for (const size of ICON_SIZES) await sharp(icon, { density: 72 * (size / 32) }).resize(size, size).png().toFile(path.join(outDir, `icons/${size}.png`))
+  for (const size of ICON_SIZES)
+    await sharp(icon, { density: 72 * (size / 32) })
+      .resize(size, size)
+      .png()
+      .toFile(path.join(outDir, `icons/${size}.png`))
   writeManifest({ port })
 }
 

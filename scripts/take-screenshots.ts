@@ -1,4 +1,6 @@
 // npm run screenshots: the pictures of docs/screenshots, made from the demo at 1280 × 800.
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
@@ -8,7 +10,8 @@ import { seedDemo } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
 import '../standins/meeting/figures-window.ts'
-import { startTestServer } from '../tests/support/test-server.ts'
+import { extensionFor, flagsFor } from '../tests/support/extension.ts'
+import { startTestServer, type TestServer } from '../tests/support/test-server.ts'
 
 const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../docs/screenshots')
 /** Long enough for every small picture to have been drawn. */
@@ -54,7 +57,51 @@ async function main(): Promise<void> {
   await page.goto(`${server.studioUrl}/shows`)
   await shoot(page, 'shows-paper')
   await browser.close()
+  await shootDevices(server)
   await server.close()
+}
+
+/** The devices with the extension's guide, and the question of a site where the extension is loaded; the output window. */
+async function shootDevices(server: TestServer): Promise<void> {
+  const plain = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS] })
+  const page = await plain.newPage({ viewport: { width: 1280, height: 800 } })
+  const shoot = async (target: Page, name: string) => {
+    await target.waitForTimeout(SETTLE_MS)
+    await target.screenshot({ path: path.join(folder, `${name}.png`) })
+  }
+  await page.goto(`${server.studioUrl}/devices`)
+  await page.waitForFunction(() => window.greenRoom?.hasPicture())
+  await shoot(page, 'devices-paper')
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  const opened = page.waitForEvent('popup')
+  await page.getByRole('button', { name: 'Open the output window' }).click()
+  const output = await opened
+  await output.setViewportSize({ width: 1280, height: 720 })
+  await output.waitForTimeout(SETTLE_MS)
+  await shoot(output, 'output')
+  await plain.close()
+
+  const extension = extensionFor(server)
+  const profile = mkdtempSync(path.join(tmpdir(), 'green-room-profile-'))
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: CHROMIUM,
+    viewport: { width: 1280, height: 800 },
+    ignoreDefaultArgs: ['--disable-extensions'],
+    args: [...CHROMIUM_FLAGS, ...flagsFor(extension)],
+  })
+  const studio = await context.newPage()
+  await studio.goto(`${server.studioUrl}/devices`)
+  await studio.waitForFunction(() => window.greenRoom?.hasPicture())
+  await studio.getByRole('button', { name: /theme/ }).click()
+  await studio.getByRole('button', { name: 'Start feed' }).click()
+  const meeting = await context.newPage()
+  await meeting.goto(`${server.meetingUrl}/plain`)
+  await meeting.getByRole('button', { name: 'Join' }).click()
+  await studio.bringToFront()
+  await studio.getByTestId('site-ask').waitFor()
+  await shoot(studio, 'devices-asked-blackout')
+  await context.close()
+  for (const made of [extension, profile]) rmSync(made, { recursive: true, force: true, maxRetries: 5 })
 }
 
 /** The bench: a camera as it comes, then what is made of it; main views in both themes. */

@@ -13,7 +13,9 @@ const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 async function main(): Promise<void> {
   const server = await startServer(readConfig(process.env, rootDir), pino({ level: process.env['GREEN_ROOM_LOG'] ?? 'warn' }))
   await seedDemo(server.shows, server.assets)
-  process.stdout.write(`\n  Green Room          ${server.studioUrl}\n  Stand-in meeting    ${server.meetingUrl}\n\n  Stop with Ctrl+C.\n`)
+  process.stdout.write(
+    `\n  Green Room          ${server.studioUrl}\n  Stand-in meeting    ${server.meetingUrl}\n  Without our script  ${server.meetingUrl}/plain  (needs the extension)\n\n  Extension: open chrome://extensions, switch on Developer mode, Load unpacked: ${path.join(rootDir, 'dist/extension')}\n\n  Stop with Ctrl+C.\n`,
+  )
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.once(signal, () => void server.close().then(() => process.exit(0)))
   }

@@ -3,7 +3,10 @@ import { z } from 'zod'
 
 /** First message of a studio: where to, and what comes. */
 export const deviceOutStartSchema = z.strictObject({
-  target: z.union([z.strictObject({ type: z.literal('file') }), z.strictObject({ type: z.literal('device'), path: z.string().regex(/^\/dev\/video\d{1,3}$/) })]),
+  target: z.union([
+    z.strictObject({ type: z.literal('file') }),
+    z.strictObject({ type: z.literal('device'), path: z.string().regex(/^\/dev\/video\d{1,3}$/) }),
+  ]),
   widthPx: z.number().int().min(16).max(3840),
   heightPx: z.number().int().min(16).max(2160),
   frameRate: z.number().int().min(1).max(60),

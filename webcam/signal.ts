@@ -24,7 +24,8 @@ export type FromMeeting = z.infer<typeof fromMeetingSchema>
 
 /** To a meeting page. `studio` tells whether a studio is open and whether its feed runs; `isNew`: it does not know yet what the page holds. */
 export type ToMeeting =
-  { readonly type: 'studio'; readonly isOpen: boolean; readonly isFeedOn: boolean; readonly isNew?: boolean } | Extract<FromMeeting, { type: 'description' | 'candidate' | 'bye' }>
+  | { readonly type: 'studio'; readonly isOpen: boolean; readonly isFeedOn: boolean; readonly isNew?: boolean }
+  | Extract<FromMeeting, { type: 'description' | 'candidate' | 'bye' }>
 
 /** From a studio: answers to one meeting, or what it is doing. */
 export const fromStudioSchema = z.discriminatedUnion('type', [

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 // One camera: its live picture, which device it is, what it is doing, and what to do when it does not come.
 import { RefreshCw, WandSparkles } from 'lucide-vue-next'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
+import { updateInput } from '../../core/show/edits.ts'
 import type { CameraInput } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -11,6 +12,7 @@ import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 import DeviceMenu from './DeviceMenu.vue'
 import FormatMenu from './FormatMenu.vue'
+import { CALM_RATE, RateWatch } from './rate-watch.ts'
 
 const props = defineProps<{ input: CameraInput }>()
 const { t } = useI18n()
@@ -18,6 +20,22 @@ const showStore = useShowStore()
 const engine = useEngineStore()
 const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
 const arriving = computed(() => engine.stats?.inputs[props.input.id])
+const watchRate = new RateWatch()
+const isBehind = ref(false)
+watch(
+  () => engine.stats,
+  (stats) => {
+    if (stats === null || state.value !== 'live') return
+    isBehind.value = watchRate.note({ wantedFps: props.input.frameRate, arrivingFps: arriving.value?.fps ?? 0, frameMs: stats.frameMs })
+  },
+)
+
+function slowDown(): void {
+  showStore.edit(t('edits.device', { name: props.input.name }), (show) =>
+    updateInput(show, props.input.id, (input) => (input.kind === 'camera' ? { ...input, frameRate: CALM_RATE } : input)),
+  )
+}
+
 const words = computed(() => {
   const now = arriving.value
   if (state.value !== 'live' || now === undefined || now.widthPx === 0) return t(`camera.${state.value}`)
@@ -45,7 +63,13 @@ const words = computed(() => {
       <DeviceMenu :input="input" />
       <FormatMenu :input="input" />
     </div>
-    <p v-if="!['live', 'starting', 'resting'].includes(state)" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug" role="alert">{{ t(`camera.help.${state}`) }}</p>
+    <p v-if="!['live', 'starting', 'resting'].includes(state)" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug" role="alert">
+      {{ t(`camera.help.${state}`) }}
+    </p>
+    <div v-if="isBehind" role="status" class="mt-2 flex items-center gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+      <p class="flex-1">{{ t('devices.tooFast', { rate: input.frameRate }) }}</p>
+      <BaseButton class="py-0.5!" @click="slowDown">{{ t('devices.useRate', { rate: CALM_RATE }) }}</BaseButton>
+    </div>
     <div class="mt-2 flex gap-1.5">
       <BaseButton v-if="!['live', 'starting', 'resting'].includes(state)" :icon="RefreshCw" @click="engine.retryCamera(input.id)">
         {{ t('camera.retry') }}

@@ -37,7 +37,9 @@ const rows = computed(() => {
       <li v-for="row in rows" :key="row.origin" class="flex min-h-9 items-center gap-2 border-b border-line last:border-0">
         <span class="min-w-0 flex-1">
           <span class="block truncate font-medium" :title="row.origin">{{ row.origin.replace(/^https:\/\//, '') }}</span>
-          <span class="block text-[12px] text-soft">{{ t(`sites.states.${row.state}`) }}<template v-if="row.isOpen">, {{ t('sites.openNow') }}</template></span>
+          <span class="block text-[12px] text-soft"
+            >{{ t(`sites.states.${row.state}`) }}<template v-if="row.isOpen">, {{ t('sites.openNow') }}</template></span
+          >
         </span>
         <BaseButton v-if="row.state !== 'asking'" class="py-0.5!" kind="quiet" :icon="Undo2" @click="sites.forget(row.origin)">
           {{ t('sites.takeBack') }}<span class="sr-only">: {{ row.origin }}</span>

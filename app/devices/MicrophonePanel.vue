@@ -36,7 +36,13 @@ function edit(part: Partial<Microphone>, group?: string): void {
     <LevelMeter is-large />
     <div class="mt-2.5 mb-1.5 flex items-center gap-1.5">
       <MicrophoneMenu class="flex-1" :microphone="microphone" />
-      <BaseButton v-if="voice.state !== 'off'" class="min-h-7 py-0.5!" :icon="voice.isMuted ? MicOff : Mic" :aria-pressed="voice.isMuted" @click="voice.toggleMute()">
+      <BaseButton
+        v-if="voice.state !== 'off'"
+        class="min-h-7 py-0.5!"
+        :icon="voice.isMuted ? MicOff : Mic"
+        :aria-pressed="voice.isMuted"
+        @click="voice.toggleMute()"
+      >
         {{ voice.isMuted ? t('devices.unmute') : t('devices.mute') }}
       </BaseButton>
     </div>
@@ -53,7 +59,7 @@ function edit(part: Partial<Microphone>, group?: string): void {
       <p class="flex-1">{{ t('devices.other', { name: voice.otherLabel }) }}</p>
       <BaseButton class="py-0.5!" @click="voice.otherLabel = null">{{ t('errors.close') }}</BaseButton>
     </div>
-    <div class="grid gap-1 border-t border-line pt-2">
+    <div class="grid grid-cols-[minmax(0,1fr)] gap-1 border-t border-line pt-2">
       <SliderRow
         :label="t('devices.gain')"
         unit="dB"

@@ -25,6 +25,8 @@ export function formatsOf(most: CameraFormat | null, present: CameraFormat): Cam
     // A browser may report 59.94 or 29.97.
     RATES.filter((rate) => rate <= Math.ceil(mostRate)).map((frameRate) => ({ widthPx, heightPx, frameRate })),
   )
-  const isPresent = offered.some((format) => format.widthPx === present.widthPx && format.heightPx === present.heightPx && format.frameRate === present.frameRate)
+  const isPresent = offered.some(
+    (format) => format.widthPx === present.widthPx && format.heightPx === present.heightPx && format.frameRate === present.frameRate,
+  )
   return isPresent ? offered : [present, ...offered]
 }

@@ -36,6 +36,8 @@ export const deviceWords = {
     pictureOf: '{name}, as it comes',
     liveAt: '{width}×{height}, {rate} a second',
     cleanUp: 'Clean up this picture',
+    tooFast: 'This computer cannot keep up with {rate} a second.',
+    useRate: 'Use {rate}',
     microphone: 'Microphone',
     chooseMicrophone: 'Microphone',
     standinMicrophone: 'Stand-in: the presenter’s voice',
@@ -59,7 +61,8 @@ export const deviceWords = {
   },
   extension: {
     there: 'The extension is loaded',
-    thereHelp: 'Open your meeting in this browser and choose Green Room Camera and Green Room Microphone. A meeting that was open before has to be loaded again once.',
+    thereHelp:
+      'Open your meeting in this browser and choose Green Room Camera and Green Room Microphone. A meeting that was open before has to be loaded again once.',
     why: 'A small extension of your browser brings your picture and voice to any meeting page. Load it once:',
     zip: 'Or take the extension as a zip',
     waiting: 'Waiting for the extension. This page notices by itself.',

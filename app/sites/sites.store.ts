@@ -11,7 +11,9 @@ const ONCE_KEY = 'green-room:sites-once'
 function recallOnce(): [string, 'allowed' | 'refused'][] {
   try {
     const stored: unknown = JSON.parse(sessionStorage.getItem(ONCE_KEY) ?? '[]')
-    return Array.isArray(stored) ? stored.filter((pair) => Array.isArray(pair) && typeof pair[0] === 'string' && (pair[1] === 'allowed' || pair[1] === 'refused')) : []
+    return Array.isArray(stored)
+      ? stored.filter((pair) => Array.isArray(pair) && typeof pair[0] === 'string' && (pair[1] === 'allowed' || pair[1] === 'refused'))
+      : []
   } catch {
     return []
   }

@@ -25,7 +25,8 @@ export const useVoiceStore = defineStore('voice', () => {
   const post = (message: ToVoice, transfer: Transferable[] = []) => worker.postMessage(message, transfer)
   let onHeard: ((atMs: number, samples: Float32Array) => void) | null = null
   worker.onmessage = ({ data }: MessageEvent<FromVoice>) => {
-    if (data.type === 'level') level.value = data.level
+    // Nobody sees the meter of a hidden page.
+    if (data.type === 'level') level.value = document.hidden ? level.value : data.level
     else onHeard?.(data.atMs, data.samples)
   }
 

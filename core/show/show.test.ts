@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { allInfos, testShow } from '../../tests/support/shows.ts'
 import { planFrame } from '../plan/plan-frame.ts'
 import { steps } from '../steps/index.ts'
-import { copyScene, newShow, newStep } from './create.ts'
+import { copyScene, newShow, newStep, newMicrophone } from './create.ts'
 import {
   addScene,
   applyChain,
@@ -83,6 +83,13 @@ describe('migration', () => {
     const old = { ...structuredClone(show), version: 0 } as Record<string, unknown>
     delete old['holdingCard']
     expect(readShow(old)).toEqual({ ...show, holdingCard: { title: 'Back in a moment', detail: '' } })
+  })
+
+  it('gives a show of before there was sound no microphone, rather than one that nobody asked for', () => {
+    const { microphone: _microphone, ...silent } = structuredClone(show)
+    const lifted = readShow({ ...silent, version: 2 })
+    expect(lifted.microphone).toEqual(newMicrophone({ type: 'none' }))
+    expect({ ...lifted, microphone: show.microphone }).toEqual(show)
   })
 
   it('lifts saturation out of the tones into a step of its own, on layers too, and in chain files', () => {

@@ -87,7 +87,7 @@ describe('VoicePacer', () => {
 
 describe('a chunk', () => {
   it('comes back as it was packed', () => {
-    const samples = Int16Array.from({ length: 960 }, (_, i) => (i * 67) % 65_536 - 32_768)
+    const samples = Int16Array.from({ length: 960 }, (_, i) => ((i * 67) % 65_536) - 32_768)
     expect(unpackChunk(packChunk({ firstFrame: 4_294_967_295, samples }))).toEqual({ firstFrame: 4_294_967_295, samples })
   })
 

@@ -56,7 +56,8 @@ export function stopsNear(samples: readonly MotionSample[], soundMs: number): St
   for (let i = 2; i + 2 < samples.length; i += 1) {
     const { timeMs } = samples[i]!
     const isPeak = falls[i]! > 0 && falls[i]! >= falls[i - 1]! && falls[i]! > falls[i + 1]!
-    if (isPeak && Math.abs(timeMs - soundMs) <= SEARCH_MS) stops.push({ timeMs: timeMs + shareMoved(motion, i) * (samples[i + 1]!.timeMs - timeMs), fall: falls[i]! })
+    if (isPeak && Math.abs(timeMs - soundMs) <= SEARCH_MS)
+      stops.push({ timeMs: timeMs + shareMoved(motion, i) * (samples[i + 1]!.timeMs - timeMs), fall: falls[i]! })
   }
   return stops.sort((first, second) => second.fall - first.fall).slice(0, MOST_STOPS)
 }

@@ -18,7 +18,9 @@ function setUp() {
   const sources: (MessagePort | null)[] = []
   const others: string[] = []
   const track = { stop: vi.fn(), addEventListener: (_type: string, run: () => void) => ended.push(run) }
-  const getUserMedia = vi.fn(async (_constraints: MediaStreamConstraints) => ({ getTracks: () => [track], getAudioTracks: () => [track] }) as unknown as MediaStream)
+  const getUserMedia = vi.fn(
+    async (_constraints: MediaStreamConstraints) => ({ getTracks: () => [track], getAudioTracks: () => [track] }) as unknown as MediaStream,
+  )
   let devices = [usual, desk]
   const stop = vi.fn()
   const manager = new MicrophoneManager(

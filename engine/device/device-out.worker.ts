@@ -12,7 +12,8 @@ export interface DeviceOutOrder {
 }
 
 /** What the page hears: the server's messages, and the line's end. */
-export type FromDeviceOutWorker = { readonly type: 'server'; readonly message: unknown } | { readonly type: 'closed' } | { readonly type: 'failed'; readonly reason: string }
+export type FromDeviceOutWorker =
+  { readonly type: 'server'; readonly message: unknown } | { readonly type: 'closed' } | { readonly type: 'failed'; readonly reason: string }
 
 const BITRATE = 12_000_000
 /** Frames that wait in the encoder; more would be late. */
@@ -51,7 +52,16 @@ async function run({ readable, socketUrl, start }: DeviceOutOrder): Promise<void
     const { widthPx, heightPx, frameRate } = start
     const isPossible = socket.readyState === WebSocket.OPEN && encoder.encodeQueueSize < MOST_WAITING && socket.bufferedAmount < MOST_BUFFERED_BYTES
     if (isPossible && encoder.state !== 'closed') {
-      if (size === '') encoder.configure({ codec: h264Codec(widthPx, heightPx), width: widthPx, height: heightPx, bitrate: BITRATE, framerate: frameRate, latencyMode: 'realtime', avc: { format: 'annexb' } })
+      if (size === '')
+        encoder.configure({
+          codec: h264Codec(widthPx, heightPx),
+          width: widthPx,
+          height: heightPx,
+          bitrate: BITRATE,
+          framerate: frameRate,
+          latencyMode: 'realtime',
+          avc: { format: 'annexb' },
+        })
       size = `${widthPx}×${heightPx}`
       encoder.encode(frame, { keyFrame: wantsKey || count % frameRate === 0 })
       wantsKey = false

@@ -11,7 +11,9 @@ function setUp() {
   const sender = new VoiceSender((level) => levels.push(level))
   const channelWith = (part: Partial<SoundChannel> = {}) => {
     const sent: { firstFrame: number; samples: Int16Array }[] = []
-    const channel = { readyState: 'open', bufferedAmount: 0, send: (bytes: ArrayBuffer) => sent.push(unpackChunk(bytes)!), ...part } as SoundChannel & { readyState: string }
+    const channel = { readyState: 'open', bufferedAmount: 0, send: (bytes: ArrayBuffer) => sent.push(unpackChunk(bytes)!), ...part } as SoundChannel & {
+      readyState: string
+    }
     sender.add(channel)
     return { channel, sent }
   }

@@ -14,7 +14,28 @@ const folder = mkdtempSync(path.join(tmpdir(), 'green-room-out-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 /** A second of H.264 as a studio sends it, made by ffmpeg. */
-const clip = () => execFileSync('ffmpeg', ['-loglevel', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30', '-frames:v', '30', '-c:v', 'libx264', '-tune', 'zerolatency', '-profile:v', 'baseline', '-pix_fmt', 'yuv420p', '-f', 'h264', 'pipe:1'])
+const clip = () =>
+  execFileSync('ffmpeg', [
+    '-loglevel',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=320x180:r=30',
+    '-frames:v',
+    '30',
+    '-c:v',
+    'libx264',
+    '-tune',
+    'zerolatency',
+    '-profile:v',
+    'baseline',
+    '-pix_fmt',
+    'yuv420p',
+    '-f',
+    'h264',
+    'pipe:1',
+  ])
 
 describe('the ways out', () => {
   it('names the program and every loopback device', async () => {

@@ -2,10 +2,7 @@ import express, { Router } from 'express'
 import { z } from 'zod'
 import type { SiteStore } from './site-store.ts'
 
-const origin = z
-  .string()
-  .max(300)
-  .refine(isOrigin, 'must be the origin of a web page, as "https://meet.example.org"')
+const origin = z.string().max(300).refine(isOrigin, 'must be the origin of a web page, as "https://meet.example.org"')
 const decision = z.strictObject({ origin, decision: z.enum(['always', 'never']) })
 const forgotten = z.strictObject({ origin: z.string().max(300) })
 

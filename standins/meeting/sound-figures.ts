@@ -32,17 +32,18 @@ export class SoundFigures {
       if (done || data === undefined) return
       const atMs = Date.now()
       const samples = new Float32Array(data.numberOfFrames)
-      const mixed = new Float32Array(data.numberOfFrames)
+      // Measuring must cost next to nothing: only a recording asks for every sample.
+      const mixed = this.onBlock === null ? null : new Float32Array(data.numberOfFrames)
       let peak = 0
       for (let planeIndex = 0; planeIndex < data.numberOfChannels; planeIndex += 1) {
         data.copyTo(samples, { planeIndex, format: 'f32-planar' })
-        samples.forEach((sample, i) => {
-          peak = Math.max(peak, Math.abs(sample))
-          mixed[i]! += sample / data.numberOfChannels
-        })
+        for (let i = 0; i < samples.length; i += 1) {
+          peak = Math.max(peak, Math.abs(samples[i]!))
+          if (mixed !== null) mixed[i]! += samples[i]! / data.numberOfChannels
+        }
       }
       data.close()
-      this.onBlock?.(mixed, atMs)
+      if (mixed !== null) this.onBlock?.(mixed, atMs)
       this.#peaks.push({ atMs: performance.now(), peak })
       if (this.#peaks.length > 400) this.#peaks.splice(0, 200)
     }

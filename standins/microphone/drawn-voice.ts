@@ -6,6 +6,8 @@ import { CLAPS_AFTER, LAP_SECONDS, speechAt } from '../presenter-timing.ts'
 
 const WAVE_LENGTH = 2048
 const NOISE_LENGTH = 1 << 15
+/** A millisecond. */
+const BLOCK_FRAMES = 48
 /** Pitch of a calm voice, and how far it sings. */
 const PITCH_HZ = 186
 const PITCH_SWING_HZ = 22
@@ -31,6 +33,13 @@ function periodOf(harmonics: readonly number[]): Float32Array {
   return wave.map((value) => value / peak)
 }
 
+/** How open the mouth is, and how many turns the voice has made: the integral of its pitch. */
+function voiceAt(sinceEpoch: number): { readonly mouth: number; readonly turns: number } {
+  const seconds = sinceEpoch % LAP_SECONDS
+  const turns = PITCH_HZ * seconds + (PITCH_SWING_HZ / SWING_RADIANS_A_SECOND) * (1 - Math.cos(SWING_RADIANS_A_SECOND * seconds))
+  return { mouth: speechAt(seconds), turns }
+}
+
 export class DrawnVoice {
   readonly #open = periodOf(OPEN)
   readonly #closed = periodOf(CLOSED)
@@ -51,16 +60,20 @@ export class DrawnVoice {
 
   /** Writes the chunk that begins `firstFrame` frames of 1/48000 s after the epoch; both sides are the same. */
   draw(firstFrame: number, out: Float32Array): void {
-    for (let i = 0; i < CHUNK_FRAMES; i += 1) {
-      const frame = firstFrame + i
-      const seconds = (frame / SOUND_RATE) % LAP_SECONDS
-      const mouth = speechAt(seconds)
-      // Turns so far: the integral of the pitch.
-      const turns = PITCH_HZ * seconds + (PITCH_SWING_HZ / SWING_RADIANS_A_SECOND) * (1 - Math.cos(SWING_RADIANS_A_SECOND * seconds))
-      const at = Math.floor((turns % 1) * WAVE_LENGTH)
-      const vowel = this.#closed[at]! * (1 - mouth) + this.#open[at]! * mouth
-      const noise = this.#noise[frame % NOISE_LENGTH]!
-      out[i] = (this.#isClapping(frame) ? 0 : vowel * mouth * mouth * LOUDEST) + noise * (ROOM_NOISE + this.#clapAt(frame))
+    const isClapping = this.#isClapping(firstFrame)
+    for (let from = 0; from < CHUNK_FRAMES; from += BLOCK_FRAMES) {
+      // Mouth and pitch move slowly: each is worked out once a millisecond, and evenly between.
+      const begin = voiceAt((firstFrame + from) / SOUND_RATE)
+      const end = voiceAt((firstFrame + from + BLOCK_FRAMES) / SOUND_RATE)
+      for (let i = 0; i < BLOCK_FRAMES; i += 1) {
+        const share = i / BLOCK_FRAMES
+        const mouth = begin.mouth + (end.mouth - begin.mouth) * share
+        const turns = begin.turns + (end.turns - begin.turns) * share
+        const at = Math.floor((turns - Math.floor(turns)) * WAVE_LENGTH)
+        const vowel = this.#closed[at]! * (1 - mouth) + this.#open[at]! * mouth
+        const noise = this.#noise[(firstFrame + from + i) % NOISE_LENGTH]!
+        out[from + i] = isClapping ? noise * (ROOM_NOISE + this.#clapAt(firstFrame + from + i)) : vowel * mouth * mouth * LOUDEST + noise * ROOM_NOISE
+      }
     }
   }
 

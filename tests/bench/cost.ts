@@ -25,7 +25,9 @@ function ticksOf(rootPid: number): number {
     if (!/^\d+$/.test(name)) continue
     try {
       // After the name in brackets: state, parent … user and system time.
-      const fields = readFileSync(`/proc/${name}/stat`, 'utf8').replace(/^.*\) /, '').split(' ')
+      const fields = readFileSync(`/proc/${name}/stat`, 'utf8')
+        .replace(/^.*\) /, '')
+        .split(' ')
       parents.set(Number(name), Number(fields[1]))
       ticks.set(Number(name), Number(fields[11]) + Number(fields[12]))
     } catch {

@@ -72,7 +72,15 @@ export async function benchSync(say: (text: string) => void): Promise<SyncFigure
       say(`sync: minute ${minute}, median ${minutes[String(minute)]!.toFixed(1)} ms of ${ofMinute.length} claps`)
     }
     const { latencyMedianMs, latencyP95Ms } = await rig.figures()
-    return { before, delayMs, after: skewOf(after), cutOffMsAMinute: (cutOffMs * 60_000) / (rounds * RECORD_MS), minutes, latencyMs: { median: latencyMedianMs, p95: latencyP95Ms }, cpuStolen: stolen() }
+    return {
+      before,
+      delayMs,
+      after: skewOf(after),
+      cutOffMsAMinute: (cutOffMs * 60_000) / (rounds * RECORD_MS),
+      minutes,
+      latencyMs: { median: latencyMedianMs, p95: latencyP95Ms },
+      cpuStolen: stolen(),
+    }
   } finally {
     await rig.close()
   }

@@ -70,6 +70,24 @@ for (const theme of THEMES) {
     await check('the menu of a show')
   })
 
+  test(`axe-core finds nothing serious on the devices page and in the output window, ${theme}`, async ({ page, server }) => {
+    test.setTimeout(120_000)
+    await useTheme(page, theme)
+    await page.goto(`${server.studioUrl}/devices`)
+    await expect(page.getByTestId('microphone-panel').getByText('You are heard through this one', { exact: false })).toBeVisible()
+    const check = async (what: string) => expect(await seriousOn(page), what).toEqual([])
+    await check('devices')
+    await page.getByRole('button', { name: 'Start feed' }).click()
+    await page.keyboard.press('m')
+    await check('muted, on air')
+    await page.getByTestId('microphone-menu').getByRole('button').click()
+    await check('the list of microphones')
+    await page.keyboard.press('Escape')
+    const opened = page.waitForEvent('popup')
+    await page.getByRole('button', { name: 'Open the output window' }).click()
+    expect(await seriousOn(await opened), 'output').toEqual([])
+  })
+
   test(`axe-core finds nothing serious on the bench, ${theme}`, async ({ page, server }) => {
     test.setTimeout(150_000)
     await useTheme(page, theme)

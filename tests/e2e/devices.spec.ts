@@ -111,7 +111,12 @@ test('five claps set the delay of the voice by what camera and microphone both t
   await page.goto(`${server.studioUrl}/devices`)
   const panel = page.getByTestId('microphone-panel')
   await expect(panel.getByText('You are heard through this one', { exact: false })).toBeVisible()
-  await expect(page.getByTestId('camera-panel').first().getByText(/\d a second$/)).toBeVisible()
+  await expect(
+    page
+      .getByTestId('camera-panel')
+      .first()
+      .getByText(/\d a second$/),
+  ).toBeVisible()
   const clap = page.getByTestId('clap')
   // A presenter who thinks better of it.
   await clap.getByRole('button', { name: 'Clap five times' }).click()

@@ -273,7 +273,8 @@ test('a hostile page without consent reads nothing, poses as nobody, and learns 
       await page.goto(`http://127.0.0.1:${(evil.address() as AddressInfo).port}/`)
       const loot = await page.evaluate(async (studioUrl) => {
         const heard: string[] = []
-        for (const name of ['green-room:tell', 'green-room:ask']) document.addEventListener(name, (event) => heard.push(((event as MouseEvent).relatedTarget as HTMLElement).outerHTML))
+        for (const name of ['green-room:tell', 'green-room:ask'])
+          document.addEventListener(name, (event) => heard.push(((event as MouseEvent).relatedTarget as HTMLElement).outerHTML))
         window.addEventListener('message', ({ data }) => heard.push(JSON.stringify(data)))
         // Poses as the studio, and as another site.
         for (const message of [
@@ -282,7 +283,12 @@ test('a hostile page without consent reads nothing, poses as nobody, and learns 
         ])
           window.postMessage({ type: 'green-room:to-extension', message }, '*')
         // Asks the extension's world for everything it may be asked.
-        for (const question of [{ type: 'hello' }, { type: 'source' }, { type: 'sites' }, { type: 'camera', wish: {}, origin: 'https://trusted.example.org' }]) {
+        for (const question of [
+          { type: 'hello' },
+          { type: 'source' },
+          { type: 'sites' },
+          { type: 'camera', wish: {}, origin: 'https://trusted.example.org' },
+        ]) {
           const element = document.createElement('video')
           element.dataset['question'] = JSON.stringify(question)
           document.dispatchEvent(new MouseEvent('green-room:ask', { relatedTarget: element }))
@@ -290,7 +296,12 @@ test('a hostile page without consent reads nothing, poses as nobody, and learns 
         const stream = await navigator.mediaDevices.getUserMedia({ video: true })
         Object.assign(window, { stream })
         const reads = await Promise.all(
-          ['/api/shows', '/api/sites'].map((path) => fetch(studioUrl + path).then(async (response) => `read ${await response.text()}`, () => 'refused')),
+          ['/api/shows', '/api/sites'].map((path) =>
+            fetch(studioUrl + path).then(
+              async (response) => `read ${await response.text()}`,
+              () => 'refused',
+            ),
+          ),
         )
         const runtime = (window as unknown as { chrome?: { runtime?: unknown } }).chrome?.runtime === undefined ? 'none' : 'some'
         return { heard: heard.join(' '), reads, runtime }

@@ -29,6 +29,22 @@ test('nothing clips or collides on the bench at any size, in both themes, with l
   }
 })
 
+test('nothing clips or collides on the devices page at any size, in both themes, with long names', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  const long = 'The very old camera above the second desk by the window'
+  const device = { type: 'device' as const, deviceId: 'gone', label: 'An interface with a very long name, made by nobody we know' }
+  const inputs = [{ ...show.inputs[0]!, name: long }, ...show.inputs.slice(1)]
+  await server.shows.save(id, revision, { ...show, inputs, microphone: { ...show.microphone, device } })
+  await page.goto(`${server.studioUrl}/devices`)
+  await expect(page.getByTestId('microphone-panel').getByRole('alert')).toBeVisible()
+  for (const [width, height] of SIZES) {
+    await page.setViewportSize({ width, height })
+    expect(await faultsOf(page), `at ${width}×${height}`).toEqual([])
+    await page.getByRole('button', { name: /theme/ }).click()
+    expect(await faultsOf(page), `the other theme at ${width}×${height}`).toEqual([])
+  }
+})
+
 test('the header has room for a long name, a running feed and changes that cannot be saved', async ({ page, server }) => {
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
   await server.shows.save(id, revision, { ...show, name: 'The very long evening above the second desk by the window' })

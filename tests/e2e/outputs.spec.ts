@@ -10,13 +10,16 @@ import { expect, openStudio, test } from './studio.ts'
 /** Mean brightness of the window's own picture, 0 … 255, as it is composed on its screen. */
 async function brightness(page: Page): Promise<number> {
   const shot = await page.screenshot()
-  return page.evaluate(async (bytes) => {
-    const bitmap = await createImageBitmap(new Blob([new Uint8Array(bytes)]))
-    const pen = new OffscreenCanvas(32, 18).getContext('2d')!
-    pen.drawImage(bitmap, 0, 0, 32, 18)
-    const { data } = pen.getImageData(0, 0, 32, 18)
-    return data.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0) / (32 * 18 * 3)
-  }, [...shot])
+  return page.evaluate(
+    async (bytes) => {
+      const bitmap = await createImageBitmap(new Blob([new Uint8Array(bytes)]))
+      const pen = new OffscreenCanvas(32, 18).getContext('2d')!
+      pen.drawImage(bitmap, 0, 0, 32, 18)
+      const { data } = pen.getImageData(0, 0, 32, 18)
+      return data.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0) / (32 * 18 * 3)
+    },
+    [...shot],
+  )
 }
 
 test('the output window shows the feed and nothing else, the card without one, and follows a studio that is loaded anew', async ({ page, server }) => {
@@ -85,12 +88,14 @@ test('what is sent to a file is a camera for another browser: numbers rise, at m
   await expect(page.getByRole('button', { name: 'Send', exact: true })).toBeEnabled()
   // The program finishes what it has.
   let before = -1
-  await expect.poll(() => {
-    const now = size()
-    const isStill = now === before
-    before = now
-    return isStill
-  }).toBe(true)
+  await expect
+    .poll(() => {
+      const now = size()
+      const isStill = now === before
+      before = now
+      return isStill
+    })
+    .toBe(true)
 
   const written = numbersIn(file)
   expect(written.length).toBeGreaterThan(200)

@@ -52,7 +52,13 @@ function arrivalOf(blocks: MeetingRecord['blocks'], sample: number): number {
     return start
   })
   const near = starts.filter((start) => Math.abs(start.first - sample) < (ABOUT_MS * SOUND_RATE) / 1000)
-  return quantile(near.map(({ atMs }) => atMs), 0.5) + (sample * 1000) / SOUND_RATE
+  return (
+    quantile(
+      near.map(({ atMs }) => atMs),
+      0.5,
+    ) +
+    (sample * 1000) / SOUND_RATE
+  )
 }
 
 /** How long pictures take about a moment, from when they are due to when they come. */

@@ -52,7 +52,8 @@ export function pictureWish(video: MediaTrackConstraints): PictureWish {
   const resizeMode = (video as { resizeMode?: ConstrainDOMString }).resizeMode
   const isExact = width.exact !== undefined && height.exact !== undefined
   const asksToCrop = deviceIdsOf(resizeMode).includes('crop-and-scale') && targetOf(width) !== null && targetOf(height) !== null
-  const shaped = aspect.exact === undefined ? { widthPx: targetOf(width), heightPx: targetOf(height) } : shapeOf(aspect.exact, targetOf(width), targetOf(height))
+  const shaped =
+    aspect.exact === undefined ? { widthPx: targetOf(width), heightPx: targetOf(height) } : shapeOf(aspect.exact, targetOf(width), targetOf(height))
   return { ...shaped, frameRate: targetOf(rangeOf(video.frameRate)), mayCrop: isExact || asksToCrop || aspect.exact !== undefined }
 }
 

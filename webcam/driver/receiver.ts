@@ -30,6 +30,7 @@ export class Receiver {
   #early: RTCIceCandidateInit[] = []
   #lastLiveMs = -Infinity
   #lastWantMs = -Infinity
+  #hasVoice = false
   #isFeedOn = false
   #isClosed = false
 
@@ -58,7 +59,10 @@ export class Receiver {
 
   /** A new track that gives the studio's sound. */
   openSound(): MediaStreamTrack {
-    return this.#sound.open()
+    const track = this.#sound.open()
+    // A session that was made for the picture alone has no sound.
+    if (this.#connection !== null && !this.#hasVoice) this.#want()
+    return track
   }
 
   /** Changes what a track gives. A track that is not of this feed is left alone. */
@@ -153,7 +157,12 @@ export class Receiver {
       this.#voice.follow(receiver)
       void this.#pump(track, connection)
     }
-    connection.ondatachannel = ({ channel }) => this.#voice.connect(channel)
+    connection.ondatachannel = ({ channel }) => {
+      this.#hasVoice = this.#sound.size > 0
+      // Nobody here listens: the studio need not send.
+      if (this.#hasVoice) this.#voice.connect(channel)
+      else channel.close()
+    }
     await connection.setRemoteDescription(offer)
     stampCaptureTimes(connection)
     await connection.setLocalDescription()
@@ -205,6 +214,7 @@ export class Receiver {
   #hangUp(tell: boolean): void {
     if (tell && this.#session !== '') this.#transport.send({ type: 'bye', session: this.#session })
     this.#voice.disconnect()
+    this.#hasVoice = false
     this.#connection?.close()
     this.#connection = null
     this.#session = ''

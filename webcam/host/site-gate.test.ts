@@ -102,7 +102,8 @@ describe('SiteGate', () => {
   })
 
   it('ignores what is no message', () => {
-    for (const raw of [null, 'open', { type: 'open', extra: 1 }, { type: 'want', session: 'x'.repeat(61) }, { type: 'feed', isOn: true }]) gate.receive('a', SITE, raw)
+    for (const raw of [null, 'open', { type: 'open', extra: 1 }, { type: 'want', session: 'x'.repeat(61) }, { type: 'feed', isOn: true }])
+      gate.receive('a', SITE, raw)
     expect(heard).toEqual([])
     expect(sites.length).toBeLessThanOrEqual(1)
   })

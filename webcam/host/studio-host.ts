@@ -41,12 +41,7 @@ export class StudioHost {
   #count = 0
 
   /** `voice` sends the sound beside the picture. `connect` makes a peer connection; a test may give its own. */
-  constructor(
-    transport: Transport<FromStudio, ToStudio>,
-    events: StudioHostEvents,
-    voice: VoiceSender | null = null,
-    connect = () => new RTCPeerConnection(),
-  ) {
+  constructor(transport: Transport<FromStudio, ToStudio>, events: StudioHostEvents, voice: VoiceSender | null = null, connect = () => new RTCPeerConnection()) {
     this.#transport = transport
     this.#events = events
     this.#voice = voice
