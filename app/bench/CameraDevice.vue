@@ -16,6 +16,7 @@ const engine = useEngineStore()
 const { needsPermission, ask } = useDevices()
 
 const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
+const isStuck = computed(() => !['live', 'starting', 'resting'].includes(state.value))
 </script>
 
 <template>
@@ -25,7 +26,7 @@ const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
     <p v-if="state !== 'live'" role="status" class="rounded-md bg-wash px-2.5 py-2 leading-snug">
       <b class="font-semibold">{{ t(`camera.${state}`) }}.</b> {{ t(`camera.help.${state}`) }}
     </p>
-    <BaseButton v-if="!['live', 'starting', 'resting'].includes(state)" :icon="RefreshCw" @click="engine.retryCamera(input.id)">{{ t('camera.retry') }}</BaseButton>
+    <BaseButton v-if="isStuck" :icon="RefreshCw" @click="engine.retryCamera(input.id)">{{ t('camera.retry') }}</BaseButton>
     <div v-if="needsPermission">
       <BaseButton @click="ask()">{{ t('camera.allow') }}</BaseButton>
       <p class="mt-1 text-soft">{{ t('camera.allowHint') }}</p>

@@ -2,7 +2,7 @@
 // How loud the voice is: two bars from −60 dBFS to full scale, the highest mark held, a sign when full scale was reached.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { METER_FLOOR_DB, type MeterReading } from '../../core/sound/levels.ts'
+import { METER_FLOOR_DB, type MeterReading } from '../../core/sound/loudness.ts'
 import { useVoiceStore } from './voice.store.ts'
 
 defineProps<{ isLarge?: boolean }>()

@@ -1,6 +1,6 @@
 import workletUrl from '../../engine/sound/microphone.worklet.ts?worker&url'
 import { SOUND_RATE } from '../../core/sound/voice-chunk.ts'
-import { hearCues } from '../engine/standin-cues.ts'
+import { runStandin } from '../engine/standin-threads.ts'
 import type { SoundSource } from '../../engine/client/microphone-manager.ts'
 
 const SEED = 7
@@ -28,14 +28,5 @@ export async function openMicrophone(stream: MediaStream): Promise<SoundSource> 
 /** Starts the stand-in microphone on a thread of its own. */
 export function openStandinMicrophone(): SoundSource {
   const worker = new Worker(new URL('../../standins/microphone/microphone.worker.ts', import.meta.url), { type: 'module', name: 'stand-in microphone' })
-  const { port1, port2 } = new MessageChannel()
-  worker.postMessage({ port: port1, seed: SEED }, [port1])
-  const forget = hearCues((atMs) => worker.postMessage({ type: 'clap', atMs }))
-  return {
-    port: port2,
-    stop: () => {
-      forget()
-      worker.terminate()
-    },
-  }
+  return runStandin(worker, { seed: SEED })
 }

@@ -5,7 +5,7 @@ import { offsetOf, type ClapOffset } from '../../core/sync/clap-offset.ts'
 import type { MotionSample } from '../../core/sync/clap-picture.ts'
 import { findClaps } from '../../core/sync/clap-sound.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
-import { cueClaps } from '../engine/standin-cues.ts'
+import { cueClaps } from '../engine/standin-threads.ts'
 import { useVoiceStore } from './voice.store.ts'
 
 export const CLAPS_WANTED = 5

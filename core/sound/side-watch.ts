@@ -1,5 +1,5 @@
 // Notices a microphone of which one side is silent, as interfaces with one plugged-in microphone give it.
-import { gainOf } from './levels.ts'
+import { gainOf } from './loudness.ts'
 
 /** Below this a side counts as silent, above the other as speech (common practice, no source). */
 const SILENT = gainOf(-70)

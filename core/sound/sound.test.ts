@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { METER_FLOOR_DB, PeakMeter } from './levels.ts'
+import { METER_FLOOR_DB, PeakMeter } from './loudness.ts'
 import { SideWatch } from './side-watch.ts'
 import { VoiceChain } from './voice-chain.ts'
 import { CHUNK_FRAMES } from './voice-chunk.ts'

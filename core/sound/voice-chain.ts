@@ -1,6 +1,6 @@
 // What happens to the voice between the microphone and the feed: sides, gain, delay, mute. Changes fade, so that none is heard.
 import type { VoiceSides } from '../show/show.ts'
-import { gainOf } from './levels.ts'
+import { gainOf } from './loudness.ts'
 import { CHUNK_FRAMES, codeOf, SOUND_RATE } from './voice-chunk.ts'
 
 export interface VoiceSettings {

@@ -1,5 +1,5 @@
 // What the page says to the worker that sends the voice, and back.
-import type { MeterReading } from '../../core/sound/levels.ts'
+import type { MeterReading } from '../../core/sound/loudness.ts'
 import type { VoiceSettings } from '../../core/sound/voice-chain.ts'
 
 export type ToVoice =

@@ -1,5 +1,5 @@
 // Fills every meeting's sound channel with what the source gives. Without page or clock: tests run it as it is.
-import { PeakMeter, peakOf } from '../../core/sound/levels.ts'
+import { PeakMeter, peakOf } from '../../core/sound/loudness.ts'
 import { SideWatch } from '../../core/sound/side-watch.ts'
 import { VoiceChain, type VoiceSettings } from '../../core/sound/voice-chain.ts'
 import { CHUNK_BYTES, CHUNK_CHANNELS, CHUNK_FRAMES, packChunk, SOUND_RATE } from '../../core/sound/voice-chunk.ts'

@@ -138,4 +138,26 @@ export const mutants = [
   { file: 'engine/worker/on-air.ts', from: '(this.#missedUntilNow ?? missed)', to: '(this.#missedUntilNow ?? 0)', test: 'engine/worker/on-air.test.ts' },
   { file: 'engine/text/draw-text.ts', from: "isRightToLeft(line.text) ? 'rtl' : 'ltr'", to: "'ltr'", test: 'engine/text' },
   { file: 'app/base/NumberField.vue', from: 'const value = isUntouched.value ? null : parse', to: 'const value = parse', test: 'app/base' },
+  // sound, sites, outputs
+  { file: 'core/sound/voice-pacer.ts', from: 'if (lateMs <= LATEST_MS) return next.chunk', to: 'return next.chunk', test: 'core/sound' },
+  { file: 'core/sound/voice-chain.ts', from: 'ringIndex(this.#at - delay)', to: 'ringIndex(this.#at)', test: 'tests/references/sound.test.ts' },
+  { file: 'core/sound/side-watch.ts', from: 'if (leftPeak > SILENT && rightPeak > SILENT)', to: 'if (false)', test: 'core/sound' },
+  { file: 'core/sync/clap-offset.ts', from: 'if (weight > best.weight)', to: 'if (best.weight === 0)', test: 'core/sync' },
+  { file: 'engine/sound/voice-sender.ts', from: 'if (this.#isNew) this.#nextFrame', to: 'if (false) this.#nextFrame', test: 'engine/sound' },
+  {
+    file: 'engine/client/microphone-manager.ts',
+    from: 'if (!listed.some(({ deviceId }) => deviceId === this.#deviceId)) return this.#lost(turn)',
+    to: '',
+    test: 'engine/client/microphone-manager.test.ts',
+  },
+  { file: 'webcam/host/site-gate.ts', from: '|| page.origin !== origin ||', to: '||', test: 'webcam/host/site-gate.test.ts' },
+  { file: 'webcam/host/site-gate.ts', from: "if (decision === 'never') return 'refused'", to: '', test: 'webcam/host/site-gate.test.ts' },
+  { file: 'webcam/driver/shim.ts', from: 'if (!(await rights.mayUse(kind))) throw', to: 'if (false) throw', test: 'webcam/driver' },
+  {
+    file: 'webcam/driver/constraints.ts',
+    from: 'const shrink = Math.min(1, shrinkX, shrinkY)',
+    to: 'const shrink = Math.min(shrinkX, shrinkY)',
+    test: 'webcam/driver',
+  },
+  { file: 'server/device-out/device-out.ts', from: 'if (this.#current !== null) return refuse', to: 'if (false) return refuse', test: 'server/device-out' },
 ]

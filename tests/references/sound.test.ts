@@ -1,6 +1,6 @@
 // Levels, gain, delay and sides against values from outside: dB by definition, AES17, ffmpeg astats, volume and adelay, Web Audio's down-mix.
 import { describe, expect, it } from 'vitest'
-import { aes17Db, dbOf, gainOf, peakOf, rmsOf } from '../../core/sound/levels.ts'
+import { aes17Db, dbOf, gainOf, peakOf, rmsOf } from '../../core/sound/loudness.ts'
 import { VoiceChain } from '../../core/sound/voice-chain.ts'
 import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
 import { casesOf } from './cases.ts'
