@@ -15,11 +15,11 @@ export type FromStudioPage =
   | { readonly to: 'worker'; readonly type: 'here'; readonly isFeedOn: boolean }
   | { readonly to: 'site'; readonly documentId: string; readonly message: ToMeeting }
 
-/** To the studio's page. `gone`: a page that can no longer be reached. */
+/** To the studio's page. `gone`: a page that can no longer be reached. `there`: the extension is; `isNew`: it has not heard of this studio yet. */
 export type ToStudioPage =
   | { readonly from: 'site'; readonly documentId: string; readonly origin: string; readonly message: FromSite }
   | { readonly from: 'worker'; readonly type: 'gone'; readonly documentId: string }
-  | { readonly from: 'worker'; readonly type: 'there'; readonly version: string }
+  | { readonly from: 'worker'; readonly type: 'there'; readonly version: string; readonly isNew: boolean }
 
 /** Messages in the studio's window carry one of these names, so that the two ends never hear themselves. */
 export const TO_EXTENSION = 'green-room:to-extension'

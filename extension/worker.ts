@@ -43,7 +43,7 @@ chrome.runtime.onMessage.addListener((message: FromBridge | FromStudioPage, send
 /** A page of the studio is there, or its feed has begun or ended: every page that holds a device open is told to say so again. */
 async function register(place: Place, isFeedOn: boolean): Promise<void> {
   await chrome.storage.session.set({ [STUDIO + place.documentId]: { ...place, isFeedOn, at: Date.now() } satisfies StudioPlace })
-  await tell(place, { from: 'worker', type: 'there', version: chrome.runtime.getManifest().version })
+  await tell(place, { from: 'worker', type: 'there', version: chrome.runtime.getManifest().version, isNew: false })
   await Promise.all((await placesOf<SitePlace>(SITE)).map((site) => tellSite(site, { type: 'studio', isOpen: true, isFeedOn: false, isNew: true })))
 }
 

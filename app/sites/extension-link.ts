@@ -3,16 +3,14 @@ import { FROM_EXTENSION, TO_EXTENSION, type FromStudioPage, type ToStudioPage } 
 import type { SiteLink } from '../../webcam/host/site-gate.ts'
 
 export interface ExtensionLinkEvents {
-  /** The extension is there, or is there anew. */
-  readonly onThere: (version: string) => void
+  /** The extension is there. `isNew`: it was just loaded, with the page or into it, and does not know this studio yet. */
+  readonly onThere: (version: string, isNew: boolean) => void
   readonly onMessage: (documentId: string, origin: string, message: unknown) => void
   /** A page that can no longer be reached. */
   readonly onGone: (documentId: string) => void
 }
 
 export function openExtensionLink(events: ExtensionLinkEvents): SiteLink {
-  /** A greeting from the worker answers ours and needs no answer. */
-  let hasGreeted = false
   const post = (message: FromStudioPage) => window.postMessage({ type: TO_EXTENSION, message }, location.origin)
 
   window.addEventListener('message', ({ source, origin, data }: MessageEvent<{ type?: unknown; message?: ToStudioPage }>) => {
@@ -20,10 +18,7 @@ export function openExtensionLink(events: ExtensionLinkEvents): SiteLink {
     const { message } = data
     if (message.from === 'site') events.onMessage(message.documentId, message.origin, message.message)
     else if (message.type === 'gone') events.onGone(message.documentId)
-    else if (!hasGreeted) {
-      hasGreeted = true
-      events.onThere(message.version)
-    }
+    else events.onThere(message.version, message.isNew)
   })
   return {
     send: (documentId, message) => post({ to: 'site', documentId, message }),

@@ -36,9 +36,9 @@ export const useSitesStore = defineStore('sites', () => {
     recallOnce(),
   )
   const link = openExtensionLink({
-    onThere: (version) => {
+    onThere: (version, isNew) => {
       extensionVersion.value = version
-      gate.announce()
+      if (isNew) gate.announce()
     },
     onMessage: (documentId, origin, message) => gate.receive(documentId, origin, message),
     onGone: (documentId) => gate.gone(documentId),

@@ -2,8 +2,10 @@
 import type { BrowserContext, Page } from '@playwright/test'
 import type { TestServer } from '../support/test-server.ts'
 import { colourAt, expect, test } from './studio.ts'
+import { rmSync } from 'node:fs'
 import { Hand } from './hand.ts'
-import { withExtension } from './with-extension.ts'
+import { writeToneWav } from '../support/wav.ts'
+import { joinPlainMeeting, withExtension } from './with-extension.ts'
 
 const FAKE_DEVICES = ['--use-fake-device-for-media-stream=fps=30,device-count=2', '--use-fake-ui-for-media-stream']
 const MOST_ACTIONS = 5
@@ -132,4 +134,66 @@ test('five claps set the delay of the voice by what camera and microphone both t
   expect(spread).toBeLessThanOrEqual(45)
   expect(claps).toBeGreaterThanOrEqual(3)
   await expect(panel.getByRole('spinbutton', { name: 'Delay' })).toHaveValue(`${offset} ms`)
+})
+
+test('a microphone of 44.1 kHz keeps its pitch and its level all the way; a silent side is noticed and mended by one press', async ({ server }) => {
+  // 1 kHz at −12 dBFS on the left side alone.
+  const file = writeToneWav({ rate: 44_100, hz: 1000, db: -12, seconds: 3, sides: 'left' })
+  try {
+    await withExtension(
+      server,
+      async (context) => {
+        const studio = await context.newPage()
+        await studio.goto(`${server.studioUrl}/devices`)
+        const panel = studio.getByTestId('microphone-panel')
+        await studio.getByTestId('microphone-menu').getByRole('button').click()
+        await studio.getByRole('option').first().click()
+        await panel.getByRole('button', { name: 'Put it on both sides' }).click({ timeout: 20_000 })
+        await expect(panel.getByRole('radio', { name: 'left' })).toBeChecked()
+        await studio.getByRole('button', { name: 'Start feed' }).click()
+        const meeting = await context.newPage()
+        await meeting.goto(`${server.meetingUrl}/plain`)
+        for (const [select, label] of [
+          ['#camera', 'Green Room Camera'],
+          ['#microphone', 'Green Room Microphone'],
+        ] as const) {
+          await expect(meeting.locator(`${select} option`, { hasText: label })).toHaveCount(1)
+          await meeting.locator(select).selectOption({ label })
+        }
+        await meeting.getByRole('button', { name: 'Join' }).click()
+        await studio.bringToFront()
+        await studio.getByTestId('site-ask').getByRole('button', { name: 'Always' }).click()
+        await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.soundDb()), { timeout: 20_000 }).toBeGreaterThan(-20)
+        const { samples } = await meeting.evaluate(() => window.meetingFigures!.record(1500))
+        // Whole periods between the first and the last rise through nothing; the mean of both sides is the tone itself.
+        const rises = samples.flatMap((code, i) => (i > 0 && samples[i - 1]! < 0 && code >= 0 ? [i] : []))
+        const hz = ((rises.length - 1) * 48_000) / (rises.at(-1)! - rises[0]!)
+        expect(Math.abs(hz - 1000)).toBeLessThan(5)
+        const peakDb = 20 * Math.log10(Math.max(...samples) / 32_767)
+        expect(Math.abs(peakDb + 12)).toBeLessThan(1)
+      },
+      [...FAKE_DEVICES, `--use-file-for-fake-audio-capture=${file}`],
+    )
+  } finally {
+    rmSync(file)
+  }
+})
+
+test('an extension that is loaded into an open studio is noticed at once, and works', async ({ server }) => {
+  await withExtension(server, async (context) => {
+    const studio = await context.newPage()
+    await studio.goto(`${server.studioUrl}/devices`)
+    await expect(studio.getByText('The extension is loaded')).toBeVisible()
+    const next = context.waitForEvent('serviceworker')
+    await context.serviceWorkers()[0]!.evaluate(() => {
+      // Taken away and loaded again, as its owner may at any time.
+      ;(globalThis as unknown as { chrome: { runtime: { reload(): void } } }).chrome.runtime.reload()
+    })
+    await next
+    await studio.getByRole('button', { name: 'Start feed' }).click()
+    const meeting = await joinPlainMeeting(context, server)
+    await studio.bringToFront()
+    await studio.getByTestId('site-ask').getByRole('button', { name: 'This time' }).click()
+    await expectSeen(meeting)
+  })
 })
