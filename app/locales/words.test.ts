@@ -37,6 +37,7 @@ describe('the words', () => {
           ![
             'Green',
             'Room',
+            'Room.',
             'Chromium',
             'Chromium-based',
             'Chrome',
@@ -52,6 +53,12 @@ describe('the words', () => {
             'Find',
             'Measure',
             'On',
+            'Microphone',
+            'Microphone.',
+            // What the browser's own page of extensions, and systems, are called.
+            'Developer',
+            'Load',
+            'Linux',
           ].includes(word),
       )
       expect(capitals, key).toEqual([])

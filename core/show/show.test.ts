@@ -82,7 +82,8 @@ describe('migration', () => {
   it('lifts version 0 and keeps what it holds', () => {
     const old = { ...structuredClone(show), version: 0 } as Record<string, unknown>
     delete old['holdingCard']
-    expect(readShow(old)).toEqual({ ...show, holdingCard: { title: 'Back in a moment', detail: '' } })
+    delete old['microphone']
+    expect(readShow(old)).toEqual({ ...show, microphone: newMicrophone({ type: 'none' }), holdingCard: { title: 'Back in a moment', detail: '' } })
   })
 
   it('gives a show of before there was sound no microphone, rather than one that nobody asked for', () => {
@@ -107,7 +108,7 @@ describe('migration', () => {
     expect(() => readChain({ format: 'green-room-chain', version: 7, steps: [] })).toThrow('saved by a newer Green Room')
   })
 
-  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1']))
+  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1', '2']))
 
   it('says that a show from a newer Green Room is too new', () => {
     expect(() => readShow({ ...show, version: 9 })).toThrow('saved by a newer Green Room')

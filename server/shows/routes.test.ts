@@ -105,7 +105,7 @@ describe('a stored show that cannot be read', () => {
   it.each([
     ['cut off', (text: string) => text.slice(0, 200)],
     ['a step that is null', (text: string) => text.replace(/"treatment":\[/, '"treatment":[null,')],
-    ['of a version from the future', (text: string) => text.replace('"version":2', '"version":99')],
+    ['of a version from the future', (text: string) => text.replace(/"version":\d+/, '"version":99')],
   ])('%s: is listed with the reason beside the others, exported as it is, restored and deleted', async (_what, harm) => {
     const [id, other] = [await create(), await create()]
     await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: renameShow(show, 'Second state') })

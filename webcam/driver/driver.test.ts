@@ -147,8 +147,8 @@ describe('the shim', () => {
     const { mediaDevices } = setUp({ devices: [{ kind: 'videoinput', deviceId: '', label: '' }], rights: { maySeeNames: async () => false } })
     const devices = await mediaDevices.enumerateDevices()
     expect(devices.map(({ kind, deviceId, label, groupId }) => [kind, deviceId, label, groupId ?? ''])).toEqual([
-      ['videoinput', '', '', ''],
       ['audioinput', '', '', ''],
+      ['videoinput', '', '', ''],
     ])
   })
 
