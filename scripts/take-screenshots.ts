@@ -70,7 +70,10 @@ async function shootDevices(server: TestServer): Promise<void> {
     await target.screenshot({ path: path.join(folder, `${name}.png`) })
   }
   await page.goto(`${server.studioUrl}/devices`)
-  await page.getByText(/\d a second$/).first().waitFor()
+  await page
+    .getByText(/\d a second$/)
+    .first()
+    .waitFor()
   await shoot(page, 'devices-paper')
   await page.getByRole('button', { name: 'Start feed' }).click()
   const opened = page.waitForEvent('popup')
@@ -91,7 +94,10 @@ async function shootDevices(server: TestServer): Promise<void> {
   })
   const studio = await context.newPage()
   await studio.goto(`${server.studioUrl}/devices`)
-  await studio.getByText(/\d a second$/).first().waitFor()
+  await studio
+    .getByText(/\d a second$/)
+    .first()
+    .waitFor()
   await studio.getByRole('button', { name: /theme/ }).click()
   await studio.getByRole('button', { name: 'Start feed' }).click()
   const meeting = await context.newPage()

@@ -5,7 +5,7 @@ import { colourAt, expect, test } from './studio.ts'
 import { rmSync } from 'node:fs'
 import { Hand } from './hand.ts'
 import { writeToneWav } from '../support/wav.ts'
-import { joinPlainMeeting, withExtension } from './with-extension.ts'
+import { withExtension } from './with-extension.ts'
 
 const FAKE_DEVICES = ['--use-fake-device-for-media-stream=fps=30,device-count=2', '--use-fake-ui-for-media-stream']
 const MOST_ACTIONS = 5
@@ -177,23 +177,4 @@ test('a microphone of 44.1 kHz keeps its pitch and its level all the way; a sile
   } finally {
     rmSync(file)
   }
-})
-
-test('an extension that is loaded into an open studio is noticed at once, and works', async ({ server }) => {
-  await withExtension(server, async (context) => {
-    const studio = await context.newPage()
-    await studio.goto(`${server.studioUrl}/devices`)
-    await expect(studio.getByText('The extension is loaded')).toBeVisible()
-    const next = context.waitForEvent('serviceworker')
-    await context.serviceWorkers()[0]!.evaluate(() => {
-      // Taken away and loaded again, as its owner may at any time.
-      ;(globalThis as unknown as { chrome: { runtime: { reload(): void } } }).chrome.runtime.reload()
-    })
-    await next
-    await studio.getByRole('button', { name: 'Start feed' }).click()
-    const meeting = await joinPlainMeeting(context, server)
-    await studio.bringToFront()
-    await studio.getByTestId('site-ask').getByRole('button', { name: 'This time' }).click()
-    await expectSeen(meeting)
-  })
 })
