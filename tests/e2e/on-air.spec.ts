@@ -182,6 +182,8 @@ test('numbers take scenes on air from any page, 0 shows the card and goes back, 
   await page.keyboard.press('Enter')
   await expect(page.getByRole('spinbutton', { name: 'Exposure', exact: true })).toHaveValue(/^1/)
   await expect(sign).toContainText('Key points')
+  // Away from the slider, which would take the next digit too.
+  await page.locator('main').focus()
   const showsCard = () => page.evaluate(() => window.greenRoom!.stats()!.feed.showsCard)
   await expect.poll(showsCard).toBe(false)
   await page.keyboard.press('0')
