@@ -130,6 +130,22 @@ describe('/device-out', () => {
     expect(line.messages[0]!.reason).toContain(reason)
   })
 
+  it('lets go of a studio that was gone before the program had started', async () => {
+    const gone = open(server.studioUrl)
+    await gone.opened
+    gone.socket.send(JSON.stringify(start), () => gone.socket.terminate())
+    await gone.closed
+    // The program is looked for first, which takes a moment.
+    await callJson(`${server.studioUrl}/api/device-out`)
+    const next = open(server.studioUrl)
+    await next.opened
+    next.socket.send(JSON.stringify(start))
+    await expect.poll(() => next.messages.length).toBe(1)
+    expect(next.messages[0]).toMatchObject({ type: 'started' })
+    next.socket.close()
+    await next.closed
+  })
+
   it('writes what it is sent, and serves one at a time', async () => {
     const line = open(server.studioUrl)
     await line.opened

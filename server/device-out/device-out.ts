@@ -33,6 +33,8 @@ export class DeviceOut {
       void this.#start(String(data), end).then(
         (started) => {
           writer = started
+          // A studio that was gone before the program had started must not leave it running.
+          if (socket.readyState !== socket.OPEN) return letGo()
           if (writer !== null) tell({ type: 'started', path: writer.outPath })
         },
         (error: unknown) => {
@@ -41,10 +43,11 @@ export class DeviceOut {
         },
       )
     })
-    socket.on('close', () => {
+    const letGo = () => {
       writer?.close()
       if (this.#current === writer) this.#current = null
-    })
+    }
+    socket.on('close', letGo)
   }
 
   close(): void {
