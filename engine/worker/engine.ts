@@ -15,6 +15,7 @@ import { CameraSource } from './camera-source.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
+import { GrabQueue } from './grab-queue.ts'
 import { OnAir } from './on-air.ts'
 import { PersonFinder } from './person-finder.ts'
 import { pickColour } from './pick-colour.ts'
@@ -58,6 +59,7 @@ export class Engine {
   #hasShownPicture = false
   #cameraIds: ReadonlySet<SourceId> = new Set()
   readonly #toldFaults = new Set<string>()
+  readonly #grabs: GrabQueue
   #lastStatsMs = 0
   #ticks = 0
   #frameMs = 0
@@ -95,6 +97,10 @@ export class Engine {
       pictureOf: (sourceId) => this.#book.frames.get(sourceId)?.picture ?? null,
       isShortOfTime: () => this.#air.isFeedOpen && this.#frameMs > SHORT_OF_TIME_MS,
     })
+    this.#grabs = new GrabQueue(
+      ({ inputId, beforeStepId, layer }) => (this.#show === null ? null : grabPicture(this.#show, this.#book, this.#executors, inputId, beforeStepId, layer)),
+      ({ requestId }, picture) => post({ type: 'grabbed', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
+    )
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
       (nowMs) => this.#tick(nowMs),
@@ -143,7 +149,7 @@ export class Engine {
         this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#executors)
         return
       case 'grab':
-        return this.#grab(message)
+        return this.#grabs.ask(message, performance.now())
       case 'pinExecutor':
         return this.#executors.pin(message.pin)
       case 'simulateLoss':
@@ -244,6 +250,7 @@ export class Engine {
     }
     if (showsViews) this.#drawViews(show, nowMs)
     if (showsViews) this.#measureScopes(show, nowMs)
+    this.#grabs.serve(nowMs)
     this.#frameMs = steady(this.#frameMs, performance.now() - started)
     this.#tellStats(nowMs)
   }
@@ -333,11 +340,6 @@ export class Engine {
     scopes.lastMs = nowMs
     const measured = scopes.measure(show, this.#book)
     if (measured !== null) this.#post({ type: 'scopes', inputId: scopes.inputId, scopes: measured })
-  }
-
-  #grab(message: Extract<ToEngine, { type: 'grab' }>): void {
-    const picture = this.#show === null ? null : grabPicture(this.#show, this.#book, this.#executors, message.inputId, message.beforeStepId, message.layer)
-    this.#post({ type: 'grabbed', requestId: message.requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer])
   }
 
   #pick(message: Extract<ToEngine, { type: 'pick' }>): void {

@@ -9,6 +9,7 @@ import { toneParams } from '../../core/steps/tone/params.ts'
 import { CameraSource } from './camera-source.ts'
 import { FeedWriter } from './feed-writer.ts'
 import { FrameLedger } from './frame-ledger.ts'
+import { GrabQueue, type GrabRequest } from './grab-queue.ts'
 import { pickColour } from './pick-colour.ts'
 import { RateMeter } from './rate-meter.ts'
 
@@ -52,6 +53,51 @@ describe('pickColour', () => {
       [0.999, 0],
     ] as const)
       expect(pickColour(picture, [], null, x, y).every(Number.isFinite)).toBe(true)
+  })
+})
+
+describe('GrabQueue', () => {
+  const request = (requestId: number): GrabRequest => ({ type: 'grab', requestId, inputId: 'camera', beforeStepId: null, layer: null })
+  const picture = halves([1, 2, 3], [4, 5, 6])
+
+  function queue() {
+    const state: { picture: RgbaPicture | null; readonly answers: [number, boolean][] } = { picture: null, answers: [] }
+    const grabs = new GrabQueue(
+      () => state.picture,
+      ({ requestId }, answer) => void state.answers.push([requestId, answer !== null]),
+    )
+    return { state, grabs }
+  }
+
+  it('answers at once when there is a picture', () => {
+    const { state, grabs } = queue()
+    state.picture = picture
+    grabs.ask(request(1), 100)
+    expect(state.answers).toEqual([[1, true]])
+  })
+
+  it('waits for a camera that is still starting, and answers each request once', () => {
+    const { state, grabs } = queue()
+    grabs.ask(request(1), 100)
+    grabs.serve(1000)
+    grabs.ask(request(2), 1200)
+    expect(state.answers).toEqual([])
+    state.picture = picture
+    grabs.serve(1500)
+    grabs.serve(9000)
+    expect(state.answers).toEqual([
+      [1, true],
+      [2, true],
+    ])
+  })
+
+  it('says that there is none when it has waited long enough', () => {
+    const { state, grabs } = queue()
+    grabs.ask(request(1), 100)
+    grabs.serve(4099)
+    expect(state.answers).toEqual([])
+    grabs.serve(4100)
+    expect(state.answers).toEqual([[1, false]])
   })
 })
 

@@ -236,6 +236,21 @@ test('sides without cloth are told and cropped in one press', async ({ page, ser
   expect(crop.kind === 'crop' && crop.params.right).toBeGreaterThan(8)
 })
 
+test('a key is searched for as soon as the camera that still starts has a picture', async ({ page, server }) => {
+  let letGo = () => {}
+  const isFree = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/*.wasm', async (route) => {
+    await isFree
+    await route.continue()
+  })
+  await page.goto(`${server.studioUrl}/show/demo-brood-frame/bench`)
+  await switchStep(page, 'chromaKey')
+  await page.getByTestId('find-key').click()
+  expect(await page.evaluate(() => window.greenRoom!.hasPicture())).toBe(false)
+  letGo()
+  await expect(page.getByTestId('key-figures')).toContainText(/Green edge\s+– →/, { timeout: 30_000 })
+})
+
 test('the bench opens on what is selected in Build, and "only here" is the scene on its stage', async ({ page, server }) => {
   await openStudio(page, server)
   await page.getByRole('button', { name: 'Key points', exact: true }).click()

@@ -22,6 +22,8 @@ export async function openStudio(page: Page, server: TestServer): Promise<void> 
   await page.goto(server.studioUrl)
   await expect(page.getByTestId('stage')).toBeVisible()
   await expect(page.getByText('Starting the camera')).toHaveCount(0)
+  // Before the engine has begun, nothing says so.
+  await expect.poll(() => page.evaluate(() => window.greenRoom?.hasPicture())).toBe(true)
 }
 
 /** Opens the bench and gives the demo's camera another stand-in. */
