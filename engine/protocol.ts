@@ -1,7 +1,7 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
 import type { SourceId, SourceInfo } from '../core/plan/frame-plan.ts'
 import type { KeyFigures } from '../core/matte/figures.ts'
-import type { MotionSample } from '../core/sync/clap-picture.ts'
+import type { SeenPicture } from '../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
 import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
 import type { Show } from '../core/show/show.ts'
@@ -134,7 +134,7 @@ export type FromEngine =
   | { readonly type: 'picked'; readonly requestId: number; readonly colour: string | null }
   | { readonly type: 'grabbed'; readonly requestId: number; readonly picture: RgbaPicture | null }
   | { readonly type: 'scopes'; readonly inputId: string; readonly scopes: Scopes }
-  | { readonly type: 'motion'; readonly sample: MotionSample }
+  | { readonly type: 'motion'; readonly sample: SeenPicture }
   | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
   | { readonly type: 'cameraEnded'; readonly inputId: string }

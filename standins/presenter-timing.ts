@@ -1,9 +1,7 @@
 // When the stand-in presenter blinks, waves and speaks: the same for the camera that shows it and the microphone that hears it.
 // Seconds count within one lap of the frame mark.
-import { MARK_LIMIT } from '../core/marks/frame-mark.ts'
+import { MARK_LIMIT, MARK_RATE } from '../core/marks/frame-mark.ts'
 
-/** Frame numbers are those of this rate, whatever the camera's own. */
-const MARK_RATE = 30
 /** How long a lap of the frame mark is, in seconds. */
 export const LAP_SECONDS = MARK_LIMIT / MARK_RATE
 
@@ -26,8 +24,8 @@ export function speechAt(seconds: number): number {
   return Math.min(1, talk * Math.abs(Math.sin(seconds * 7.3) * Math.sin(seconds * 3.1 + 1)))
 }
 
-/** When the presenter claps after a cue, in seconds: unevenly, as a person does. */
-export const CLAPS_AFTER = [1.2, 2.15, 3.2, 4.15, 5.2] as const
+/** When the presenter claps after a cue, in seconds: unevenly, as a person does, and never twice at the same moment of a picture's thirtieth. */
+export const CLAPS_AFTER = [1.2, 2.14, 3.2134, 4.12, 5.2267] as const
 /** How long a cue keeps the hands up. */
 export const CUE_SECONDS = 6.4
 const APPROACH_SECONDS = 0.24

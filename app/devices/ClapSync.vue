@@ -17,6 +17,8 @@ const camera = computed(() => showStore.show?.inputs.find((input) => input.kind 
 const { state, start, cancel } = useClapSync(() => camera.value?.id ?? null)
 /** Sound that comes after the picture cannot be brought forward. */
 const LATE_MS = 20
+/** Claps that differ by more leave a doubt: the time of one picture. */
+const SURE_MS = 34
 
 const words = computed(() => {
   const now = state.value
@@ -30,7 +32,8 @@ const words = computed(() => {
     case 'done': {
       const offset = Math.round(now.offset.offsetMs)
       const spread = Math.round(now.offset.spreadMs)
-      return offset < -LATE_MS ? t('clap.late', { ms: -offset, spread }) : t('clap.set', { ms: Math.max(0, offset), spread, claps: now.offset.claps })
+      if (offset < -LATE_MS) return t('clap.late', { ms: -offset, spread })
+      return t(spread > SURE_MS ? 'clap.unsure' : 'clap.set', { ms: Math.max(0, offset), spread, claps: now.offset.claps })
     }
     default:
       return now satisfies never

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { visibleInputs } from '../../core/show/edits.ts'
-import type { MotionSample } from '../../core/sync/clap-picture.ts'
+import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
 import { CameraManager, type CameraOffer, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
@@ -40,7 +40,7 @@ export const useEngineStore = defineStore('engine', () => {
   let watched: { readonly inputId: string; readonly layer: LayerPlace | null } | null = null
   /** Inputs that a view shows by themselves, whether a layer uses them or not. */
   const lookedAt = shallowRef<readonly string[]>([])
-  let onMotion: ((sample: MotionSample) => void) | null = null
+  let onMotion: ((sample: SeenPicture) => void) | null = null
   const air = useAir()
   const isFeedOn = computed(() => air.air.value !== null)
   const hasFirstPicture = ref(false)
@@ -295,7 +295,7 @@ export const useEngineStore = defineStore('engine', () => {
     grab: (inputId: string, beforeStepId: string | null, layer: LayerPlace | null) => engine.grab(inputId, beforeStepId, layer),
     watchScopes,
     /** Hands on what moves in a camera's pictures until told otherwise; null: no longer. */
-    watchMotion: (inputId: string | null, hear: ((sample: MotionSample) => void) | null) => {
+    watchMotion: (inputId: string | null, hear: ((sample: SeenPicture) => void) | null) => {
       onMotion = hear
       engine.watchMotion(inputId)
     },

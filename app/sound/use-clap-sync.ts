@@ -2,7 +2,7 @@
 import { onScopeDispose, ref } from 'vue'
 import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
 import { offsetOf, type ClapOffset } from '../../core/sync/clap-offset.ts'
-import type { MotionSample } from '../../core/sync/clap-picture.ts'
+import { evenTimes, type SeenPicture } from '../../core/sync/clap-picture.ts'
 import { findClaps } from '../../core/sync/clap-sound.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { cueClaps } from '../engine/standin-threads.ts'
@@ -41,7 +41,7 @@ export function useClapSync(inputId: () => string | null) {
   function start(): void {
     stop()
     state.value = { kind: 'listening', heard: 0 }
-    const pictures: MotionSample[] = []
+    const pictures: SeenPicture[] = []
     const chunks: Float32Array[] = []
     /** When the sound began: chunks come late at times, never early. */
     let beginMs = Infinity
@@ -60,7 +60,7 @@ export function useClapSync(inputId: () => string | null) {
       stop()
       const found = offsetOf(
         claps.map((ms) => beginMs + ms),
-        pictures,
+        evenTimes(pictures),
       )
       // The picture still has to be made before it leaves, and the sound leaves by whole chunks.
       const makingMs = engine.stats?.airMs || (engine.stats?.frameMs ?? 0)

@@ -6,6 +6,8 @@ export const MARK_COLUMNS = 12
 export const MARK_ROWS = 3
 /** Numbers run from 0 to this and start again. */
 export const MARK_LIMIT = 1 << 24
+/** Numbers count at this rate, whatever the camera's own, so that they tell when a picture was taken. */
+export const MARK_RATE = 30
 /** Cell size for a picture 1280 wide; scales with the width. */
 const CELL_AT_1280 = 12
 const PATTERN = [1, 0, 0, 1] as const

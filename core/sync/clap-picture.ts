@@ -10,7 +10,7 @@ const SEARCH_MS = 500
 /** Hands stop more than once about a clap: together, and apart again. */
 const MOST_STOPS = 4
 
-/** Brightness of a picture's blocks when it arrived. */
+/** Brightness of a picture's blocks, and when it was there. */
 export interface MotionSample {
   readonly timeMs: number
   /** MOTION_COLUMNS × MOTION_ROWS means of luma, 0 … 255. */
@@ -39,6 +39,24 @@ export function motionBetween(before: MotionSample, after: MotionSample): number
   const changes = after.blocks.map((value, block) => value - before.blocks[block]!)
   const common = [...changes].sort((first, second) => first - second)[changes.length >> 1]!
   return changes.reduce((sum, change) => sum + Math.abs(change - common), 0)
+}
+
+/** A picture as a camera sends it. */
+export interface SeenPicture {
+  readonly arrivalMs: number
+  /** When it was taken, by the camera's own clock. */
+  readonly captureMs: number
+  readonly blocks: Float32Array
+}
+
+/**
+ * Times at which pictures are there as a rule, on the clock of their arrival. On a busy machine one comes late and the next at
+ * once; the camera's own clock is even.
+ */
+export function evenTimes(pictures: readonly SeenPicture[]): MotionSample[] {
+  const delays = pictures.map(({ arrivalMs, captureMs }) => arrivalMs - captureMs).sort((first, second) => first - second)
+  const usual = delays[delays.length >> 1] ?? 0
+  return pictures.map(({ captureMs, blocks }) => ({ timeMs: captureMs + usual, blocks }))
 }
 
 /** A moment at which what moved stood still. */

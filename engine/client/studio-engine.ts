@@ -2,7 +2,7 @@
 import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
-import type { MotionSample } from '../../core/sync/clap-picture.ts'
+import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { ExecutorPin, ExecutorState } from '../executors.ts'
 import type { CameraSupply, EngineStats, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
@@ -14,7 +14,7 @@ export interface StudioEngineEvents {
   readonly onSources?: (infos: ReadonlyMap<SourceId, SourceInfo>) => void
   readonly onStats?: (stats: EngineStats) => void
   readonly onScopes?: (inputId: string, scopes: Scopes) => void
-  readonly onMotion?: (sample: MotionSample) => void
+  readonly onMotion?: (sample: SeenPicture) => void
   /** People can't be found in pictures; the reason is for the log. */
   readonly onPersonFailed?: (reason: string) => void
   readonly onAssetFailed?: (asset: string, reason: string) => void

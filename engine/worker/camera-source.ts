@@ -2,6 +2,7 @@
 import type { Picture } from '../../core/picture/picture.ts'
 import { i420ByteLength } from '../../core/picture/picture.ts'
 import type { YcbcrMatrix } from '../../core/colour/ycbcr.ts'
+import { MARK_RATE } from '../../core/marks/frame-mark.ts'
 import type { SourceFrame } from '../executor.ts'
 import type { PortFrame } from '../protocol.ts'
 import type { FrameLedger } from './frame-ledger.ts'
@@ -17,6 +18,8 @@ export interface CameraSourceEvents {
 export class CameraSource {
   readonly meter = new RateMeter()
   frameNumber = -1
+  /** When the newest picture was taken, in ms of the camera's own clock. */
+  captureMs = 0
   #frame: SourceFrame | null = null
   #version = 0
   #isClosed = false
@@ -54,6 +57,7 @@ export class CameraSource {
       const before = held
       held = data
       source.frameNumber = data.frameNumber
+      source.captureMs = (data.frameNumber * 1000) / MARK_RATE
       source.#show({ format: 'i420', widthPx: data.widthPx, heightPx: data.heightPx, matrix: 'bt709', range: 'limited', data: data.data })
       if (before !== null) port.postMessage({ type: 'return', data: before.data }, [before.data.buffer])
     }
@@ -83,6 +87,7 @@ export class CameraSource {
       if (done || value === undefined) break
       const frame = ledger.take(value)
       try {
+        this.captureMs = frame.timestamp / 1000
         if (!this.#isFrozen && !this.#isClosed) this.#show(await this.#copy(frame))
       } finally {
         ledger.close(frame)

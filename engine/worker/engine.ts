@@ -1,6 +1,6 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
 import { formatHex } from '../../core/colour/hex.ts'
-import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { withHeld } from '../../core/show/held.ts'
@@ -183,7 +183,7 @@ export class Engine {
         if (this.#cameras.get(inputId) !== source) return
         this.#book.setLive(id, source.frame!)
         this.#persons.look(id, source.frame!.picture)
-        if (this.#motionInputId === inputId) this.#tellMotion(source.frame!.picture)
+        if (this.#motionInputId === inputId) this.#tellMotion(source)
         if (this.#beatInputId() === inputId) this.#pacer.beat()
       },
       onEnd: () => {
@@ -198,8 +198,8 @@ export class Engine {
   }
 
   /** When it came, on the clock that all threads share, and what it looks like in coarse. */
-  #tellMotion(picture: Picture): void {
-    const sample = { timeMs: performance.timeOrigin + performance.now(), blocks: blockMeans(picture) }
+  #tellMotion({ frame, captureMs }: CameraSource): void {
+    const sample = { arrivalMs: performance.timeOrigin + performance.now(), captureMs, blocks: blockMeans(frame!.picture) }
     this.#post({ type: 'motion', sample }, [sample.blocks.buffer as ArrayBuffer])
   }
 

@@ -86,11 +86,27 @@ export async function benchSync(say: (text: string) => void): Promise<SyncFigure
   }
 }
 
-/** Claps five times on the devices page, as a presenter does, and reads the delay that this set. */
-async function setDelay({ studio }: FeedRig): Promise<number> {
+/** Two measurements that differ by less agree; one is repeated until then, but not for ever. */
+const AGREE_MS = 15
+const MOST_MEASUREMENTS = 6
+
+/** Claps five times on the devices page until two times agree, as a presenter does, and reads the delay that this set. */
+async function setDelay(rig: FeedRig): Promise<number> {
+  const { studio } = rig
   await studio.evaluate(`document.querySelector('header a[href$="/devices"]').click()`)
+  let before = -Infinity
+  for (let i = 1; ; i += 1) {
+    const delayMs = await measureDelay(rig)
+    if (Math.abs(delayMs - before) <= AGREE_MS || i === MOST_MEASUREMENTS) return delayMs
+    before = delayMs
+  }
+}
+
+async function measureDelay({ studio }: FeedRig): Promise<number> {
+  const text = `document.querySelector('[data-testid=clap]').textContent`
   await studio.until(`document.querySelector('[data-testid=clap] button:not([disabled])')`)
   await studio.evaluate(`document.querySelector('[data-testid=clap] button').click()`)
-  await studio.until(`/ahead of the picture/.test(document.querySelector('[data-testid=clap]').textContent)`, 60_000)
-  return studio.evaluate<number>(`Number(/was (\\d+) ms/.exec(document.querySelector('[data-testid=clap]').textContent)[1])`)
+  await studio.until(`!/ahead of the picture/.test(${text})`)
+  await studio.until(`/ahead of the picture/.test(${text})`, 60_000)
+  return studio.evaluate<number>(`Number(/was (\\d+) ms/.exec(${text})[1])`)
 }

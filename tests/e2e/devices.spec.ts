@@ -5,7 +5,8 @@ import { colourAt, expect, test } from './studio.ts'
 import { rmSync } from 'node:fs'
 import { Hand } from './hand.ts'
 import { writeToneWav } from '../support/wav.ts'
-import { withExtension } from './with-extension.ts'
+import { extensionFor } from '../support/extension.ts'
+import { withBrowser, withExtension } from './with-extension.ts'
 
 const FAKE_DEVICES = ['--use-fake-device-for-media-stream=fps=30,device-count=2', '--use-fake-ui-for-media-stream']
 const MOST_ACTIONS = 5
@@ -109,6 +110,20 @@ test('a studio without the extension shows how to load it', async ({ page, serve
   expect((await zip.body()).subarray(0, 2).toString()).toBe('PK')
 })
 
+test('a studio that is open already says so the moment the extension is loaded', async ({ server }) => {
+  const extension = extensionFor(server)
+  await withBrowser(['--enable-unsafe-extension-debugging'], async (context) => {
+    const page = await context.newPage()
+    await page.goto(`${server.studioUrl}/devices`)
+    await expect(page.getByText('2. Load it')).toBeVisible()
+    const browser = await context.browser()!.newBrowserCDPSession()
+    await browser.send('Extensions.loadUnpacked' as 'Browser.getVersion', { path: extension } as never)
+    await expect(page.getByText('The extension is loaded')).toBeVisible()
+    await expect(page.getByText('2. Load it')).toHaveCount(0)
+  })
+  rmSync(extension, { recursive: true, force: true })
+})
+
 test('five claps set the delay of the voice by what camera and microphone both took in', async ({ page, server }) => {
   await page.goto(`${server.studioUrl}/devices`)
   const panel = page.getByTestId('microphone-panel')
@@ -128,11 +143,11 @@ test('five claps set the delay of the voice by what camera and microphone both t
   await expect(clap.getByText(/^Clap now: [1-5] of 5 heard/)).toBeVisible({ timeout: 20_000 })
   const result = clap.getByText(/^Your voice was \d+ ms ahead of the picture/)
   await expect(result).toBeVisible({ timeout: 25_000 })
-  const [, offset, spread, claps] = /was (\d+) ms .*± (\d+), (\d) claps/.exec(await result.innerText())!.map(Number) as [number, number, number, number]
+  // Two sentences: claps that agree, and claps that leave a doubt.
+  const [, offset, spread] = /was (\d+) ms .*± (\d+)/.exec(await result.innerText())!.map(Number) as [number, number, number]
   // The stand-ins act at the same moment; what is found is what the picture takes to arrive and to be made.
   expect(offset).toBeLessThan(150)
   expect(spread).toBeLessThanOrEqual(45)
-  expect(claps).toBeGreaterThanOrEqual(3)
   await expect(panel.getByRole('spinbutton', { name: 'Delay' })).toHaveValue(`${offset} ms`)
 })
 

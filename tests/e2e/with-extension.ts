@@ -8,22 +8,31 @@ import { extensionFor, flagsFor } from '../support/extension.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { expect } from './studio.ts'
 
-/** Runs a browser with the extension loaded. */
-export async function withExtension(server: TestServer, run: (context: BrowserContext) => Promise<void>, flags: readonly string[] = []): Promise<void> {
-  const extension = extensionFor(server)
+/** Runs a browser that may have extensions, with a profile of its own. */
+export async function withBrowser(flags: readonly string[], run: (context: BrowserContext) => Promise<void>): Promise<void> {
   const profile = mkdtempSync(path.join(tmpdir(), 'green-room-profile-'))
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: CHROMIUM,
     channel: undefined,
     viewport: { width: 1280, height: 800 },
     ignoreDefaultArgs: ['--disable-extensions'],
-    args: [...CHROMIUM_FLAGS, ...flagsFor(extension), ...flags],
+    args: [...CHROMIUM_FLAGS, ...flags],
   })
   try {
     await run(context)
   } finally {
     await context.close()
-    for (const folder of [extension, profile]) rmSync(folder, { recursive: true, force: true, maxRetries: 5 })
+    rmSync(profile, { recursive: true, force: true, maxRetries: 5 })
+  }
+}
+
+/** Runs a browser with the extension loaded. */
+export async function withExtension(server: TestServer, run: (context: BrowserContext) => Promise<void>, flags: readonly string[] = []): Promise<void> {
+  const extension = extensionFor(server)
+  try {
+    await withBrowser([...flagsFor(extension), ...flags], run)
+  } finally {
+    rmSync(extension, { recursive: true, force: true, maxRetries: 5 })
   }
 }
 

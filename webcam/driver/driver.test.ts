@@ -2,6 +2,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { withStartBitrate } from '../sdp.ts'
 import { formatFor, pictureWish, unmetConstraint, unmetSound, wishOf } from './constraints.ts'
 import { CAMERA_LABEL, MICROPHONE_LABEL, type DeviceDoor } from './device-door.ts'
+import { PictureRate } from './picture-rate.ts'
 import { installShim, type PageRights } from './shim.ts'
 
 const OURS = 'our-id'
@@ -77,6 +78,26 @@ describe('what the microphone cannot meet', () => {
     [{ sampleRate: { exact: 44_100 } }, 'sampleRate'],
     [{ deviceId: { exact: 'another' } }, 'deviceId'],
   ] as const)('%j fails on %s', (constraints, name) => expect(unmetSound(constraints as MediaTrackConstraints, OURS)).toBe(name))
+})
+
+describe('the rate at which pictures arrive', () => {
+  /** `seconds` of pictures at `rate` from `fromMs` on, each up to a third of a picture late. */
+  const feed = (seen: PictureRate, rate: number, fromMs: number, seconds: number) => {
+    for (let i = 0; i < rate * seconds; i += 1) seen.note(fromMs + ((i + (i % 3) / 9) * 1000) / rate)
+    return seen.rate
+  }
+
+  it.each([15, 24, 25, 30, 50, 60])('is found: %i a second', (rate) => expect(Math.abs(feed(new PictureRate(), rate, 0, 4) - rate)).toBeLessThanOrEqual(1))
+
+  it('follows a feed that becomes faster, stays through a stumble, and is not taken from a pause', () => {
+    const seen = new PictureRate()
+    expect(seen.rate).toBe(30)
+    expect(feed(seen, 60, 0, 4)).toBe(60)
+    expect(feed(seen, 56, 4000, 4)).toBe(60)
+    seen.note(60_000)
+    expect(seen.rate).toBe(60)
+    expect(feed(seen, 30, 60_000, 4)).toBe(30)
+  })
 })
 
 describe('the shim', () => {

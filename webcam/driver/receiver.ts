@@ -5,6 +5,7 @@ import type { Transport } from '../transport/transport.ts'
 import { makeCard } from './card.ts'
 import type { PictureFormat, PictureWish } from './constraints.ts'
 import { PictureOutlet } from './picture-outlet.ts'
+import { PictureRate } from './picture-rate.ts'
 import { PictureScaler } from './picture-scaler.ts'
 import { SoundOutlets } from './sound-outlets.ts'
 import { stampCaptureTimes } from '../sdp.ts'
@@ -19,6 +20,7 @@ export class Receiver {
   readonly #transport: Transport<FromMeeting, ToMeeting>
   readonly #outlets = new Set<PictureOutlet>()
   readonly #scaler = new PictureScaler()
+  readonly #rate = new PictureRate()
   readonly #sound = new SoundOutlets(() => this.#tellIdle())
   readonly #voice = new VoiceReceiver(this.#sound)
   readonly #onIdle: () => void
@@ -181,13 +183,15 @@ export class Receiver {
         return
       }
       this.#lastLiveMs = performance.now()
-      this.#noteSize(value)
+      this.#noteFormat(value)
       this.#spread(value)
     }
   }
 
-  #noteSize(frame: VideoFrame): void {
+  #noteFormat(frame: VideoFrame): void {
     const { displayWidth: widthPx, displayHeight: heightPx } = frame
+    this.#rate.note(this.#lastLiveMs)
+    if (this.#rate.rate !== this.#format.frameRate) this.#format = { ...this.#format, frameRate: this.#rate.rate }
     if (widthPx === this.#format.widthPx && heightPx === this.#format.heightPx) return
     this.#format = { ...this.#format, widthPx, heightPx }
     this.#card = makeCard(widthPx, heightPx)
