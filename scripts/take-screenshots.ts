@@ -74,7 +74,10 @@ async function shootDevices(server: TestServer): Promise<void> {
     .getByText(/\d a second$/)
     .first()
     .waitFor()
-  await shoot(page, 'devices-paper')
+  await page.waitForTimeout(SETTLE_MS)
+  // The stand-in does not speak all the time.
+  await page.waitForFunction(() => Number(document.querySelector('[data-testid=microphone-panel] [role=meter]')?.getAttribute('aria-valuenow')) > -20)
+  await page.screenshot({ path: path.join(folder, 'devices-paper.png') })
   await page.getByRole('button', { name: 'Start feed' }).click()
   const opened = page.waitForEvent('popup')
   await page.getByRole('button', { name: 'Open the output window' }).click()
