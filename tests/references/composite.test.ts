@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import { compose } from '../../core/blend/compose.ts'
+import { blendModes, type BlendName } from '../../core/blend/index.ts'
 import { followedBy, mapPoint, rotation, scaling, translation, type Affine } from '../../core/composite/affine.ts'
 import { roundedRectCoverage } from '../../core/composite/coverage.ts'
 import { sourceOver } from '../../core/composite/source-over.ts'
@@ -13,10 +15,14 @@ function scaleTurnAbout(anchorX: number, anchorY: number, scaleX: number, scaleY
   return followedBy(followedBy(followedBy(toOrigin, scaling(scaleX, scaleY)), rotation(angleDeg)), translation(anchorX, anchorY))
 }
 
+/** Premultiplied doubles of straight 8-bit codes, and back. */
+const premultiplied = ([red, green, blue, alpha]: readonly number[]) =>
+  Float64Array.of((red! * alpha!) / 65025, (green! * alpha!) / 65025, (blue! * alpha!) / 65025, alpha! / 255)
+const straightCodes = ([red, green, blue, alpha]: Float64Array) => [red!, green!, blue!].map((value) => (alpha === 0 ? 0 : (value / alpha!) * 255)).concat(alpha! * 255)
+
 describe(`source-over — ${sourceOf('composite.w3c')}`, () => {
   const cases = casesOf('composite.w3c').filter(({ params }) => params.mode === 'source-over' && params.operator === undefined)
   it.each(cases.map((each) => [JSON.stringify(each.input), each] as const))('%s', (_title, { input, expected }) => {
-    const premultiplied = ([red, green, blue, alpha]: number[]) => Float64Array.of((red! * alpha!) / 65025, (green! * alpha!) / 65025, (blue! * alpha!) / 65025, alpha! / 255)
     const backdrop = premultiplied(input.backdrop)
     sourceOver(backdrop, 0, premultiplied(input.source), 0, 1)
     const alpha = backdrop[3]!
@@ -25,6 +31,20 @@ describe(`source-over — ${sourceOf('composite.w3c')}`, () => {
     expect(Math.abs(alpha * 255 - expected.rgba8[3])).toBeLessThanOrEqual(0.51)
   })
   it('has cases', () => expect(cases.length).toBeGreaterThanOrEqual(5))
+})
+
+describe(`blend modes — ${sourceOf('composite.w3c')}`, () => {
+  const names = new Map<string, BlendName>([['lighter', 'plus-lighter'], ...blendModes.map(({ name }) => [name, name] as const)])
+  const cases = casesOf('composite.w3c').filter(({ params }) => names.has(params.mode) && params.mode !== 'source-over')
+  it.each(cases.map((each) => [`${each.params.mode} ${JSON.stringify(each.input)}`, each] as const))('%s', (_title, { input, params, expected }) => {
+    const backdrop = premultiplied(input.backdrop)
+    compose(names.get(params.mode)!, backdrop, 0, premultiplied(input.source), 0, 1)
+    straightCodes(backdrop).forEach((code, i) => expect(Math.abs(code - expected.rgba_float[i])).toBeLessThanOrEqual(0.01))
+  })
+  it('has cases of every mode', () => {
+    const seen = new Set(cases.map(({ params }) => names.get(params.mode)))
+    expect(blendModes.map(({ name }) => name).filter((name) => name !== 'normal' && !seen.has(name))).toEqual([])
+  })
 })
 
 describe(`affine maps — ${sourceOf('transform.affine')}`, () => {
