@@ -13,6 +13,7 @@ const kernels = [
       'engine/cpu/kernels/person.ts',
       'engine/cpu/kernels/room.ts',
       'engine/cpu/kernels/edges.ts',
+      'engine/cpu/kernels/blends.ts',
     ],
     shared: ['engine/cpu/kernels/packed.ts'],
     target: 'engine/cpu/kernels/kernels.wasm',

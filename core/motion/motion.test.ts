@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { appearanceKinds, AT_REST, entranceAt, exitAt, lastsMs, sides, type Appearance, type AppearanceKind } from './appearance.ts'
 import { ease, easingCss, namedEasings, type Easing } from './easing.ts'
 
 const all: Easing[] = [
@@ -48,5 +49,66 @@ describe('easing', () => {
     ['both', 1, 1],
   ] as const)('steps(4, jump-%s) is at %d of the time at %d', (position, progress, expected) => {
     expect(ease({ kind: 'steps', count: 4, position }, progress)).toBeCloseTo(expected, 12)
+  })
+})
+
+describe('how a layer comes and goes', () => {
+  const swinging: Easing = { kind: 'cubicBezier', x1: 0.3, y1: -1.2, x2: 0.7, y2: 2.4 }
+  const of = (kind: AppearanceKind, more: Partial<Appearance> = {}): Appearance => ({
+    kind,
+    durationMs: 400,
+    delayMs: 100,
+    easing: namedEasings.easeInOut,
+    side: 'left',
+    ...more,
+  })
+  const moving = appearanceKinds.filter((kind) => kind !== 'none')
+
+  it('is at once there, or gone, with none', () => {
+    expect(lastsMs(of('none'))).toBe(0)
+    expect(entranceAt(of('none'), 0)).toEqual(AT_REST)
+    expect(exitAt(of('none'), 0).opacity).toBe(0)
+  })
+
+  it.each(moving)('%s: not there before its time, at rest after it, and the other way round', (kind) => {
+    expect(entranceAt(of(kind), 99).opacity).toBe(0)
+    expect(entranceAt(of(kind), 500)).toEqual(AT_REST)
+    expect(exitAt(of(kind), 99)).toEqual(AT_REST)
+    expect(exitAt(of(kind), 500).opacity).toBe(0)
+  })
+
+  it.each(moving)('%s goes as it comes, backwards', (kind) => {
+    for (let ms = 101; ms < 500; ms += 57) {
+      const coming = Object.values(entranceAt(of(kind), 600 - ms))
+      Object.values(exitAt(of(kind), ms)).forEach((value, i) => expect(value).toBeCloseTo(coming[i]!, 9))
+    }
+  })
+
+  it.each(moving)('%s moves without a jump, from nothing to all', (kind) => {
+    const numbers = (ms: number) => Object.values(entranceAt(of(kind), ms))
+    for (let ms = 100; ms < 500; ms += 1) {
+      const [now, next] = [numbers(ms), numbers(ms + 1)]
+      // easeInOut is never steeper than about 1.8 (its slope at ½), and lasts 400 ms.
+      now.forEach((value, i) => expect(Math.abs(value - next[i]!)).toBeLessThanOrEqual(2 / 400))
+    }
+    expect(numbers(100)).not.toEqual(Object.values(AT_REST))
+  })
+
+  it.each(moving)('%s keeps its shares within 0 … 1 whatever the easing', (kind) => {
+    for (let ms = 0; ms < 600; ms += 13) {
+      const { opacity, revealed, typed, scale } = entranceAt(of(kind, { easing: swinging }), ms)
+      for (const share of [opacity, revealed, typed]) expect(share >= 0 && share <= 1).toBe(true)
+      expect(scale).toBeGreaterThanOrEqual(0)
+    }
+  })
+
+  it('slides in from its side, whole widths and heights away', () => {
+    const begin = (side: Appearance['side']) => entranceAt(of('slide', { side }), 100)
+    expect(sides.map((side) => [begin(side).shiftX, begin(side).shiftY])).toEqual([
+      [-1, 0],
+      [1, 0],
+      [0, -1],
+      [0, 1],
+    ])
   })
 })

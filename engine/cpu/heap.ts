@@ -123,6 +123,24 @@ export interface Kernels {
     rim: number,
     amount: number,
   ): void
+  // From here on: kernels/blends.ts.
+  blendMultiplyRow(line: number, base: number, out: number, count: number): void
+  blendScreenRow(line: number, base: number, out: number, count: number): void
+  blendOverlayRow(line: number, base: number, out: number, count: number): void
+  blendDarkenRow(line: number, base: number, out: number, count: number): void
+  blendLightenRow(line: number, base: number, out: number, count: number): void
+  blendHardLightRow(line: number, base: number, out: number, count: number): void
+  blendDifferenceRow(line: number, base: number, out: number, count: number): void
+  blendExclusionRow(line: number, base: number, out: number, count: number): void
+  blendPlusLighterRow(line: number, base: number, out: number, count: number): void
+  blendSoftLightRow(line: number, base: number, out: number, count: number): void
+  blendColorDodgeRow(line: number, base: number, out: number, count: number): void
+  blendColorBurnRow(line: number, base: number, out: number, count: number): void
+  blendHueRow(line: number, base: number, out: number, count: number): void
+  blendSaturationRow(line: number, base: number, out: number, count: number): void
+  blendColorRow(line: number, base: number, out: number, count: number): void
+  blendLuminosityRow(line: number, base: number, out: number, count: number): void
+  thinRow(line: number, mask: number, out: number, count: number): void
 }
 
 /** A piece of the heap. Whoever allocates it frees it, once. */

@@ -2,6 +2,7 @@
 import { compose } from '../../core/blend/compose.ts'
 import { blendModes } from '../../core/blend/index.ts'
 import { ease, easingCss, namedEasings, type Easing } from '../../core/motion/easing.ts'
+import { gradientAt, type Gradient } from '../../core/paint/gradient.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { expect, test } from './studio.ts'
 
@@ -76,4 +77,106 @@ test('easing is that of the browser’s animations (CSS Easing Functions Level 1
     const differences = moments.map((moment, at) => Math.abs(ease(easing, moment) - theirs[i]![at]!))
     expect(Math.max(...differences), easingCss(easing)).toBeLessThanOrEqual(1e-4)
   })
+})
+
+test('blend modes in a shader are those of the core', async ({ page }) => {
+  const random = seededRandom(5)
+  const corners = [0, 64, 127, 128, 191, 255]
+  const code = () => (random() < 0.3 ? corners[Math.floor(random() * corners.length)]! : Math.floor(random() * 256))
+  const pixels = () => Array.from({ length: PIXELS * 4 }, (_, i) => (i % 4 === 3 ? 255 : code()))
+  const [below, above] = [pixels(), pixels()]
+  for (const { name, glsl, mix } of blendModes) {
+    const theirs = await page.evaluate(
+      ([text, under, over, count]) => {
+        const gl = new OffscreenCanvas(1, 1).getContext('webgl2')!
+        gl.getExtension('EXT_color_buffer_float')
+        const program = gl.createProgram()
+        const sources = [
+          [gl.VERTEX_SHADER, 'void main() { gl_Position = vec4(vec2((gl_VertexID << 1) & 2, gl_VertexID & 2) * 2.0 - 1.0, 0.0, 1.0); }'],
+          [
+            gl.FRAGMENT_SHADER,
+            `precision highp float; uniform sampler2D below; uniform sampler2D above; out vec4 result; ${text}
+            void main() { ivec2 at = ivec2(gl_FragCoord.xy); result = vec4(BLEND(texelFetch(below, at, 0).rgb, texelFetch(above, at, 0).rgb), 1.0); }`,
+          ],
+        ] as const
+        for (const [type, source] of sources) {
+          const shader = gl.createShader(type)!
+          gl.shaderSource(shader, `#version 300 es\n${source}`)
+          gl.compileShader(shader)
+          if (gl.getShaderParameter(shader, gl.COMPILE_STATUS) !== true) throw new Error(gl.getShaderInfoLog(shader) ?? 'no shader')
+          gl.attachShader(program, shader)
+        }
+        gl.linkProgram(program)
+        gl.useProgram(program)
+        const texture = (unit: number, internal: number, layout: number, type: number, data: ArrayBufferView | null) => {
+          const made = gl.createTexture()
+          gl.activeTexture(gl.TEXTURE0 + unit)
+          gl.bindTexture(gl.TEXTURE_2D, made)
+          gl.texImage2D(gl.TEXTURE_2D, 0, internal, count, 1, 0, layout, type, data)
+          gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, gl.NEAREST)
+          return made
+        }
+        texture(0, gl.RGBA8, gl.RGBA, gl.UNSIGNED_BYTE, Uint8Array.from(under))
+        texture(1, gl.RGBA8, gl.RGBA, gl.UNSIGNED_BYTE, Uint8Array.from(over))
+        gl.uniform1i(gl.getUniformLocation(program, 'below'), 0)
+        gl.uniform1i(gl.getUniformLocation(program, 'above'), 1)
+        gl.bindFramebuffer(gl.FRAMEBUFFER, gl.createFramebuffer())
+        gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, texture(2, gl.RGBA32F, gl.RGBA, gl.FLOAT, null), 0)
+        gl.viewport(0, 0, count, 1)
+        gl.drawArrays(gl.TRIANGLES, 0, 3)
+        const seen = new Float32Array(count * 4)
+        gl.readPixels(0, 0, count, 1, gl.RGBA, gl.FLOAT, seen)
+        gl.getExtension('WEBGL_lose_context')?.loseContext()
+        return [...seen]
+      },
+      [glsl, below, above, PIXELS] as const,
+    )
+    const colourAt = (codes: readonly number[], at: number) => [codes[at]! / 255, codes[at + 1]! / 255, codes[at + 2]! / 255] as const
+    let largest = 0
+    for (let at = 0; at < below.length; at += 4) {
+      mix(colourAt(below, at), colourAt(above, at)).forEach((value, channel) => (largest = Math.max(largest, Math.abs(value - theirs[at + channel]!))))
+    }
+    // Single precision: far less than half a code.
+    expect(largest, name).toBeLessThanOrEqual(1e-4)
+  }
+})
+
+test('gradients of opaque colours are those of the browser’s canvas (HTML canvas gradients; CSS Images Level 4)', async ({ page }) => {
+  const random = seededRandom(21)
+  const side = 64
+  const stops = () =>
+    [0, 0.15 + random() * 0.3, 0.5 + random() * 0.4, 1].map((at) => ({
+      at,
+      colour: [random(), random(), random()].map((value) => Math.round(value * 255) / 255) as [number, number, number],
+      opacity: 1,
+    }))
+  const place = () => 4 + random() * 56
+  const gradients: Gradient[] = [
+    ...Array.from({ length: 6 }, (): Gradient => ({ kind: 'linear', fromX: place(), fromY: place(), toX: place(), toY: place(), stops: stops() })),
+    ...Array.from({ length: 4 }, (): Gradient => ({ kind: 'radial', centreX: place(), centreY: place(), radius: 10 + random() * 30, stops: stops() })),
+  ]
+  for (const gradient of gradients) {
+    const seen = await page.evaluate(
+      ([one, size]) => {
+        const pen = new OffscreenCanvas(size, size).getContext('2d')!
+        const fill =
+          one.kind === 'linear'
+            ? pen.createLinearGradient(one.fromX, one.fromY, one.toX, one.toY)
+            : pen.createRadialGradient(one.centreX, one.centreY, 0, one.centreX, one.centreY, one.radius)
+        for (const { at, colour } of one.stops) fill.addColorStop(at, `rgb(${colour.map((value) => Math.round(value * 255)).join(' ')})`)
+        pen.fillStyle = fill
+        pen.fillRect(0, 0, size, size)
+        return [...pen.getImageData(0, 0, size, size).data]
+      },
+      [gradient, side] as const,
+    )
+    const out = new Float64Array(4)
+    let largest = 0
+    for (let i = 0; i < side * side; i += 1) {
+      gradientAt(gradient, (i % side) + 0.5, Math.floor(i / side) + 0.5, out)
+      out.forEach((value, channel) => (largest = Math.max(largest, Math.abs(value * 255 - seen[i * 4 + channel]!))))
+    }
+    // The canvas works in single precision and dithers nothing: a code.
+    expect(largest, JSON.stringify(gradient)).toBeLessThanOrEqual(1.2)
+  }
 })
