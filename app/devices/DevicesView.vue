@@ -32,7 +32,8 @@ const lead = computed(() => {
   if (asked.value === 'asking') return t('devices.asking')
   if (asked.value === 'refused') return t('devices.refused')
   if (asked.value === 'none') return t('devices.noneFound')
-  return usesStandin.value ? (canAsk.value ? t('devices.standinsNow') : t('devices.standinsOnly')) : t('devices.ownNow')
+  if (usesStandin.value) return canAsk.value ? t('devices.standinsNow') : t('devices.standinsOnly')
+  return engine.isFeedOn ? t('devices.ownOnAir') : t('devices.ownNow')
 })
 </script>
 

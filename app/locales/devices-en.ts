@@ -21,6 +21,7 @@ export const deviceWords = {
     standinsNow: 'Stand-ins are in use: a drawn presenter and a made-up voice, to try things with. Your own devices are a click away; the browser asks once.',
     standinsOnly: 'Stand-ins are in use, since this computer has no camera and no microphone. Plug one in and it is offered here.',
     ownNow: 'Your own camera and microphone are in use. Nothing of them leaves this computer until you start the feed.',
+    ownOnAir: 'Your own camera and microphone are in use, and the feed is on: meetings that you allow get them.',
     asking: 'The browser asks whether Green Room may use your camera and microphone. Allow both.',
     refused: 'The browser may not use your devices. Click the sign at the left of its address bar, allow camera and microphone, then try again.',
     noneFound: 'No camera and no microphone were found. Plug one in, then try again.',

@@ -45,6 +45,8 @@ test('with devices of one’s own: seen and heard in at most five actions', asyn
       // eslint-disable-next-line no-console -- the figure is the point
       console.log(`own devices: ${hand.actions} actions to be seen`)
       expect(hand.actions).toBeLessThanOrEqual(MOST_ACTIONS)
+      await page.getByRole('link', { name: 'Your devices', exact: false }).click()
+      await expect(page.getByText('the feed is on: meetings that you allow get them', { exact: false })).toBeVisible()
       const { show } = await server.shows.get('demo-brood-frame')
       expect(show.inputs.find((input) => input.kind === 'camera')).toMatchObject({ device: { type: 'device', label: 'fake_device_0' } })
       expect(show.microphone.device).toMatchObject({ type: 'device' })
