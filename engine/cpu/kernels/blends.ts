@@ -4,7 +4,7 @@
 // Premultiplied, a mode is s·(255 − αb) + b·(255 − αs) + αs·αb·B, over 255. Where B is made of products and choices the last
 // term is too, so no division is needed; no term or sum that counts exceeds 255². The alpha lane comes out right by B(1, 1) = 1.
 
-import { packedOf } from './packed'
+import { rounded } from './packed'
 
 const MULTIPLY = 0
 const SCREEN = 1
@@ -108,144 +108,147 @@ function blendTwo(mode: i32, s: v128, b: v128, sa: v128, ba: v128): v128 {
 const SOFT_LIGHT = 0
 const COLOR_DODGE = 1
 const COLOR_BURN = 2
+const HUE = 3
+const SATURATION = 4
+const COLOR = 5
+const LUMINOSITY = 6
 
-export function blendSoftLightRow(line: usize, base: usize, out: usize, count: i32): void { blendQuotients(SOFT_LIGHT, line, base, out, count) }
-export function blendColorDodgeRow(line: usize, base: usize, out: usize, count: i32): void { blendQuotients(COLOR_DODGE, line, base, out, count) }
-export function blendColorBurnRow(line: usize, base: usize, out: usize, count: i32): void { blendQuotients(COLOR_BURN, line, base, out, count) }
+export function blendSoftLightRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(SOFT_LIGHT, line, base, out, count) }
+export function blendColorDodgeRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(COLOR_DODGE, line, base, out, count) }
+export function blendColorBurnRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(COLOR_BURN, line, base, out, count) }
+export function blendHueRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(HUE, line, base, out, count) }
+export function blendSaturationRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(SATURATION, line, base, out, count) }
+export function blendColorRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(COLOR, line, base, out, count) }
+export function blendLuminosityRow(line: usize, base: usize, out: usize, count: i32): void { blendColours(LUMINOSITY, line, base, out, count) }
 
+/** Modes that divide, take roots or mix whole colours: four pixels at a time, each channel in a vector of its own. */
 // @ts-ignore: decorator
 @inline
-function floatsOf(pixel: u32): v128 {
-  const bytes = i16x8.extend_low_i8x16_u(i32x4.splat(pixel))
-  return f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(bytes))
+function blendColours(mode: i32, line: usize, base: usize, out: usize, count: i32): void {
+  let i = 0
+  for (; i + 4 <= count; i += 4) {
+    const at = i << 2
+    v128.store(out + at, coloursOfFour(mode, v128.load(line + at), v128.load(base + at)))
+  }
+  for (; i < count; i += 1) {
+    const at = i << 2
+    v128.store32_lane(out + at, coloursOfFour(mode, v128.load32_zero(line + at), v128.load32_zero(base + at)), 0)
+  }
 }
 
-/** Modes that divide or take roots, a pixel at a time in floats of 0 … 255. */
 // @ts-ignore: decorator
 @inline
-function blendQuotients(mode: i32, line: usize, base: usize, out: usize, count: i32): void {
+function coloursOfFour(mode: i32, source: v128, backdrop: v128): v128 {
+  const sa = f32x4.convert_i32x4_u(i32x4.shr_u(source, 24))
+  const ba = f32x4.convert_i32x4_u(i32x4.shr_u(backdrop, 24))
+  const sr = channelOf(source, 0)
+  const sg = channelOf(source, 8)
+  const sb = channelOf(source, 16)
+  const br = channelOf(backdrop, 0)
+  const bg = channelOf(backdrop, 8)
+  const bb = channelOf(backdrop, 16)
+  const one = f32x4.splat(1)
+  // A clear pixel has no colour: anything will do, since its weight is nothing.
+  const ofSource = f32x4.div(one, f32x4.max(sa, one))
+  const ofBase = f32x4.div(one, f32x4.max(ba, one))
+  let red: v128
+  let green: v128
+  let blue: v128
+  if (mode >= HUE) {
+    const csr = f32x4.mul(sr, ofSource)
+    const csg = f32x4.mul(sg, ofSource)
+    const csb = f32x4.mul(sb, ofSource)
+    const cbr = f32x4.mul(br, ofBase)
+    const cbg = f32x4.mul(bg, ofBase)
+    const cbb = f32x4.mul(bb, ofBase)
+    const lum = mode == LUMINOSITY ? lumOf(csr, csg, csb) : lumOf(cbr, cbg, cbb)
+    const isOfSource = mode == HUE || mode == COLOR
+    red = isOfSource ? csr : cbr
+    green = isOfSource ? csg : cbg
+    blue = isOfSource ? csb : cbb
+    if (mode == HUE || mode == SATURATION) {
+      // The saturation of the other; a grey becomes black, as the standard has it.
+      const wanted = mode == HUE ? rangeOf(cbr, cbg, cbb) : rangeOf(csr, csg, csb)
+      const range = rangeOf(red, green, blue)
+      const least = f32x4.min(red, f32x4.min(green, blue))
+      const factor = v128.and(f32x4.div(wanted, range), f32x4.gt(range, f32x4.splat(0)))
+      red = f32x4.mul(f32x4.sub(red, least), factor)
+      green = f32x4.mul(f32x4.sub(green, least), factor)
+      blue = f32x4.mul(f32x4.sub(blue, least), factor)
+    }
+    // The brightness of the other, brought back into 0 … 1 without a change of it.
+    const by = f32x4.sub(lum, lumOf(red, green, blue))
+    red = f32x4.add(red, by)
+    green = f32x4.add(green, by)
+    blue = f32x4.add(blue, by)
+    const lowest = f32x4.min(red, f32x4.min(green, blue))
+    const highest = f32x4.max(red, f32x4.max(green, blue))
+    const fromBelow = v128.bitselect(f32x4.div(lum, f32x4.sub(lum, lowest)), one, f32x4.lt(lowest, f32x4.splat(0)))
+    const fromAbove = v128.bitselect(f32x4.div(f32x4.sub(one, lum), f32x4.sub(highest, lum)), one, f32x4.gt(highest, one))
+    const scale = f32x4.min(fromBelow, fromAbove)
+    red = f32x4.add(lum, f32x4.mul(f32x4.sub(red, lum), scale))
+    green = f32x4.add(lum, f32x4.mul(f32x4.sub(green, lum), scale))
+    blue = f32x4.add(lum, f32x4.mul(f32x4.sub(blue, lum), scale))
+  } else {
+    red = mixOne(mode, br, ba, ofBase, sr, sa, ofSource)
+    green = mixOne(mode, bg, ba, ofBase, sg, sa, ofSource)
+    blue = mixOne(mode, bb, ba, ofBase, sb, sa, ofSource)
+  }
+  const both = f32x4.mul(sa, ba)
+  const low = v128.or(composed(sr, br, sa, ba, both, red), i32x4.shl(composed(sg, bg, sa, ba, both, green), 8))
+  const high = v128.or(i32x4.shl(composed(sb, bb, sa, ba, both, blue), 16), i32x4.shl(composed(sa, ba, sa, ba, both, one), 24))
+  return v128.or(low, high)
+}
+
+// @ts-ignore: decorator
+@inline
+function channelOf(pixels: v128, shift: i32): v128 {
+  return f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(pixels, shift), i32x4.splat(0xff)))
+}
+
+// @ts-ignore: decorator
+@inline
+function lumOf(red: v128, green: v128, blue: v128): v128 {
+  return f32x4.add(f32x4.add(f32x4.mul(red, f32x4.splat(0.3)), f32x4.mul(green, f32x4.splat(0.59))), f32x4.mul(blue, f32x4.splat(0.11)))
+}
+
+// @ts-ignore: decorator
+@inline
+function rangeOf(red: v128, green: v128, blue: v128): v128 {
+  return f32x4.sub(f32x4.max(red, f32x4.max(green, blue)), f32x4.min(red, f32x4.min(green, blue)))
+}
+
+/** B of one channel, 0 … 1; `b` and `s` are premultiplied codes, to be told exactly from nothing and from full. */
+// @ts-ignore: decorator
+@inline
+function mixOne(mode: i32, b: v128, ba: v128, ofBase: v128, s: v128, sa: v128, ofSource: v128): v128 {
   const zero = f32x4.splat(0)
   const one = f32x4.splat(1)
-  for (let i = 0; i < count; i += 1) {
-    const at = i << 2
-    const source = load<u32>(line + at)
-    const backdrop = load<u32>(base + at)
-    if (source >>> 24 == 0 || backdrop >>> 24 == 0) {
-      store<u32>(out + at, source >>> 24 == 0 ? backdrop : source)
-      continue
-    }
-    const s = floatsOf(source)
-    const b = floatsOf(backdrop)
-    const sa = f32x4.splat(<f32>(source >>> 24))
-    const ba = f32x4.splat(<f32>(backdrop >>> 24))
-    const cs = f32x4.div(s, sa)
-    const cb = f32x4.div(b, ba)
-    let mixed: v128
-    if (mode == COLOR_DODGE) {
-      const lit = f32x4.min(one, f32x4.div(cb, f32x4.sub(one, cs)))
-      mixed = v128.bitselect(zero, v128.bitselect(one, lit, f32x4.ge(cs, one)), f32x4.le(cb, zero))
-    } else if (mode == COLOR_BURN) {
-      const burnt = f32x4.sub(one, f32x4.min(one, f32x4.div(f32x4.sub(one, cb), cs)))
-      mixed = v128.bitselect(one, v128.bitselect(zero, burnt, f32x4.le(cs, zero)), f32x4.ge(cb, one))
-    } else {
-      const twice = f32x4.sub(f32x4.add(cs, cs), one)
-      const dark = f32x4.add(cb, f32x4.mul(f32x4.mul(twice, cb), f32x4.sub(one, cb)))
-      const curve = f32x4.mul(f32x4.add(f32x4.mul(f32x4.sub(f32x4.mul(f32x4.splat(16), cb), f32x4.splat(12)), cb), f32x4.splat(4)), cb)
-      const lit = v128.bitselect(curve, f32x4.sqrt(cb), f32x4.le(cb, f32x4.splat(0.25)))
-      const light = f32x4.add(cb, f32x4.mul(twice, f32x4.sub(lit, cb)))
-      mixed = v128.bitselect(dark, light, f32x4.le(twice, zero))
-    }
-    store<u32>(out + at, composed(s, b, sa, ba, mixed))
+  const cb = f32x4.mul(b, ofBase)
+  const cs = f32x4.mul(s, ofSource)
+  if (mode == COLOR_DODGE) {
+    const lit = f32x4.min(one, f32x4.div(cb, f32x4.sub(one, cs)))
+    return v128.bitselect(zero, v128.bitselect(one, lit, f32x4.ge(s, sa)), f32x4.le(b, zero))
   }
+  if (mode == COLOR_BURN) {
+    const burnt = f32x4.sub(one, f32x4.min(one, f32x4.div(f32x4.sub(one, cb), cs)))
+    return v128.bitselect(one, v128.bitselect(zero, burnt, f32x4.le(s, zero)), f32x4.ge(b, ba))
+  }
+  const twice = f32x4.sub(f32x4.add(cs, cs), one)
+  const dark = f32x4.add(cb, f32x4.mul(f32x4.mul(twice, cb), f32x4.sub(one, cb)))
+  const curve = f32x4.mul(f32x4.add(f32x4.mul(f32x4.sub(f32x4.mul(f32x4.splat(16), cb), f32x4.splat(12)), cb), f32x4.splat(4)), cb)
+  const lit = v128.bitselect(curve, f32x4.sqrt(cb), f32x4.le(cb, f32x4.splat(0.25)))
+  return v128.bitselect(dark, f32x4.add(cb, f32x4.mul(twice, f32x4.sub(lit, cb))), f32x4.le(twice, zero))
 }
 
-/** s·(1 − αb) + b·(1 − αs) + αs·αb·B, packed. */
+/** s·(1 − αb) + b·(1 − αs) + αs·αb·B as whole codes, rounded to nearest; `both` is αs·αb times 255². */
 // @ts-ignore: decorator
 @inline
-function composed(s: v128, b: v128, sa: v128, ba: v128, mixed: v128): u32 {
+function composed(s: v128, b: v128, sa: v128, ba: v128, both: v128, mixed: v128): v128 {
   const full = f32x4.splat(255)
   const apart = f32x4.add(f32x4.mul(s, f32x4.sub(full, ba)), f32x4.mul(b, f32x4.sub(full, sa)))
-  const total = f32x4.add(apart, f32x4.mul(f32x4.mul(sa, ba), mixed))
-  return packedOf(f32x4.div(total, full))
-}
-
-const HUE = 0
-const SATURATION = 1
-const COLOR = 2
-const LUMINOSITY = 3
-
-export function blendHueRow(line: usize, base: usize, out: usize, count: i32): void { blendWhole(HUE, line, base, out, count) }
-export function blendSaturationRow(line: usize, base: usize, out: usize, count: i32): void { blendWhole(SATURATION, line, base, out, count) }
-export function blendColorRow(line: usize, base: usize, out: usize, count: i32): void { blendWhole(COLOR, line, base, out, count) }
-export function blendLuminosityRow(line: usize, base: usize, out: usize, count: i32): void { blendWhole(LUMINOSITY, line, base, out, count) }
-
-// @ts-ignore: decorator
-@inline
-function lumOf(colour: v128): f32 {
-  const weighed = f32x4.mul(colour, f32x4(0.3, 0.59, 0.11, 0))
-  return f32x4.extract_lane(weighed, 0) + f32x4.extract_lane(weighed, 1) + f32x4.extract_lane(weighed, 2)
-}
-
-// @ts-ignore: decorator
-@inline
-function leastOf(colour: v128): f32 {
-  return min<f32>(f32x4.extract_lane(colour, 0), min<f32>(f32x4.extract_lane(colour, 1), f32x4.extract_lane(colour, 2)))
-}
-
-// @ts-ignore: decorator
-@inline
-function mostOf(colour: v128): f32 {
-  return max<f32>(f32x4.extract_lane(colour, 0), max<f32>(f32x4.extract_lane(colour, 1), f32x4.extract_lane(colour, 2)))
-}
-
-/** The colour at another brightness, brought back into 0 … 1 without a change of it. */
-// @ts-ignore: decorator
-@inline
-function withLum(colour: v128, lum: f32): v128 {
-  const moved = f32x4.add(colour, f32x4.splat(lum - lumOf(colour)))
-  const least = leastOf(moved)
-  const most = mostOf(moved)
-  let scale: f32 = 1
-  if (least < 0) scale = min<f32>(scale, lum / (lum - least))
-  if (most > 1) scale = min<f32>(scale, (1 - lum) / (most - lum))
-  const middle = f32x4.splat(lum)
-  return f32x4.add(middle, f32x4.mul(f32x4.sub(moved, middle), f32x4.splat(scale)))
-}
-
-/** The colour at another saturation; a grey becomes black, as the standard has it. */
-// @ts-ignore: decorator
-@inline
-function withSat(colour: v128, saturation: f32): v128 {
-  const least = leastOf(colour)
-  const range = mostOf(colour) - least
-  return f32x4.mul(f32x4.sub(colour, f32x4.splat(least)), f32x4.splat(range == 0 ? 0 : saturation / range))
-}
-
-/** Modes that mix whole colours. */
-// @ts-ignore: decorator
-@inline
-function blendWhole(mode: i32, line: usize, base: usize, out: usize, count: i32): void {
-  for (let i = 0; i < count; i += 1) {
-    const at = i << 2
-    const source = load<u32>(line + at)
-    const backdrop = load<u32>(base + at)
-    if (source >>> 24 == 0 || backdrop >>> 24 == 0) {
-      store<u32>(out + at, source >>> 24 == 0 ? backdrop : source)
-      continue
-    }
-    const s = floatsOf(source)
-    const b = floatsOf(backdrop)
-    const sa = f32x4.splat(<f32>(source >>> 24))
-    const ba = f32x4.splat(<f32>(backdrop >>> 24))
-    const cs = f32x4.div(s, sa)
-    const cb = f32x4.div(b, ba)
-    let mixed: v128
-    if (mode == HUE) mixed = withLum(withSat(cs, mostOf(cb) - leastOf(cb)), lumOf(cb))
-    else if (mode == SATURATION) mixed = withLum(withSat(cb, mostOf(cs) - leastOf(cs)), lumOf(cb))
-    else if (mode == COLOR) mixed = withLum(cs, lumOf(cb))
-    else mixed = withLum(cb, lumOf(cs))
-    store<u32>(out + at, composed(s, b, sa, ba, f32x4.replace_lane(mixed, 3, 1)))
-  }
+  const total = f32x4.mul(f32x4.add(apart, f32x4.mul(both, mixed)), f32x4.splat(1.0 / 255.0))
+  return rounded(f32x4.min(full, f32x4.max(f32x4.splat(0), total)))
 }
 
 /** Pixels thinned by a mask of bytes. `out` may be `line`. */
