@@ -160,4 +160,17 @@ export const mutants = [
     test: 'webcam/driver',
   },
   { file: 'server/device-out/device-out.ts', from: 'if (this.#current !== null) return refuse', to: 'if (false) return refuse', test: 'server/device-out' },
+  { file: 'core/sync/clap-picture.ts', from: 'timeMs: captureMs + usual, blocks', to: 'timeMs: captureMs, blocks', test: 'core/sync' },
+  { file: 'engine/worker/grab-queue.ts', from: 'nowMs < one.untilMs', to: 'nowMs > one.untilMs', test: 'engine/worker/worker-parts.test.ts' },
+  { file: 'webcam/driver/picture-rate.ts', from: '> CLEARLY', to: '> 9', test: 'webcam/driver' },
+  // what pictures are made of
+  { file: 'core/blend/modes/hard-light.ts', from: 'return source <= 0.5 ?', to: 'return source > 0.5 ?', test: 'tests/references/composite.test.ts' },
+  { file: 'core/blend/compose.ts', from: '* scale * (1 - under)', to: '* scale', test: 'tests/references/composite.test.ts' },
+  { file: 'core/blend/non-separable.ts', from: 'if (least < 0) scale', to: 'if (false) scale', test: 'tests/references/composite.test.ts' },
+  { file: 'core/composite/shape.ts', from: 'const ARC_SHARE = 1 / 24', to: 'const ARC_SHARE = 0', test: 'core/composite/shape.test.ts' },
+  { file: 'core/composite/shadow.ts', from: '(1 - Math.cos(Math.PI * share))) / 2', to: '(2 * share)) / 2', test: 'core/composite/shadow.test.ts' },
+  { file: 'core/motion/easing.ts', from: "position === 'start' || position === 'both'", to: "position === 'start'", test: 'core/motion' },
+  { file: 'core/motion/appearance.ts', from: 'momentAt(appearance, 1 - (', to: 'momentAt(appearance, (', test: 'core/motion' },
+  { file: 'core/paint/gradient.ts', from: 'after.colour[channel]! * after.opacity * share', to: 'after.colour[channel]! * share', test: 'core/paint' },
+  { file: 'engine/cpu/kernels/blends.ts', from: 'i64x2.splat(-281474976710656)', to: 'i64x2.splat(0)', test: 'engine/cpu/blends' },
 ]
