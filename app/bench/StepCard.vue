@@ -78,8 +78,13 @@ const copies = computed<MenuAction[]>(() => {
 
 /** Balances for what is nearly grey now, and holds it: automatic balance would change with every cloud. */
 async function measureAndHold(): Promise<void> {
-  const picture = await grabBefore(props.step.id)
-  let params = picture === null ? null : measureWhite(picture)
+  const { home, step } = props
+  const picture = await grabBefore(step.id)
+  if (picture === null) {
+    toast.error(t('bench.noPicture'))
+    return
+  }
+  let params = measureWhite(picture)
   if (params === null) {
     // A grey wall that a crop has cut off still tells the light.
     const untreated = await grabUntreated()
@@ -90,7 +95,7 @@ async function measureAndHold(): Promise<void> {
     return
   }
   // A step whose tool is used is wanted.
-  showStore.edit(name.value, (show) => setStepParams(switchStep(show, props.home, props.step.id, true), props.home, props.step.id, params))
+  showStore.edit(name.value, (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
   toast(t('bench.held', { kelvin: params.temperature, tint: params.tint }))
 }
 </script>

@@ -40,9 +40,13 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
   const ends = shallowRef<ClothEnds | null>(null)
   const isNobodyLeft = computed(() => figures.value !== null && figures.value.after.presenter < LEAST_PRESENTER)
   const homeNow = (): TreatmentHome => home?.() ?? bench.home
+  /** Where the search in hand was begun: what it finds belongs there, whatever is looked at by then. */
+  let searched: TreatmentHome = { type: 'input', inputId: '' }
   /** Seconds until the empty cloth is taken; null when none is asked for. */
   const countdown = ref<number | null>(null)
   let worker: Worker | null = null
+  /** Counts searches: one that was given up must not go on when its picture comes. */
+  let turn = 0
   let timer: number | null = null
 
   /** The picture before a step of the home in hand. */
@@ -55,7 +59,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
   function cropEnds(): void {
     const found = ends.value
     if (found === null) return
-    const at = homeNow()
+    const at = searched
     showStore.edit(t('key.cropEnds'), (show) => {
       const known = treatmentAt(show, at).find((one) => one.kind === 'crop')
       const crop = known ?? newStep('crop', makeId)
@@ -67,32 +71,46 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
   }
 
   async function find(): Promise<void> {
-    const picture = await grabFor(step().id)
+    cancel()
+    const { id, params } = step()
+    const mine = turn
+    searched = homeNow()
+    // A camera that is still starting is waited for: that can be cancelled, too.
+    progress.value = 0
+    const picture = await grabFor(id)
+    if (mine !== turn) return
     if (picture === null) {
+      cancel()
       toast.error(t('bench.noPicture'))
       return
     }
-    cancel()
-    progress.value = 0
+    let plate: SolveRequest['plate']
+    try {
+      plate = await plateOf(picture, params)
+    } catch (error) {
+      if (mine === turn) receive({ type: 'failed', reason: error instanceof Error ? error.message : String(error) })
+      return
+    }
+    if (mine !== turn) return
     const solving = new Worker(new URL('../../engine/solver/solver.worker.ts', import.meta.url), { type: 'module', name: 'solver' })
     worker = solving
     solving.onmessage = ({ data }: MessageEvent<FromSolver>) => receive(data)
     solving.onerror = (event) => receive({ type: 'failed', reason: event.message })
-    const chain = treatmentAt(showStore.show!, homeNow())
+    const chain = treatmentAt(showStore.show!, searched)
     const before = activeSteps(chain).filter((call) => ['denoise', 'chromaKey', 'matteEdge', 'spill'].includes(call.kind))
     solving.postMessage({
       wasmUrl: engineFiles.wasmUrl,
       picture,
-      hint: parseHex(step().params.colour),
-      plate: await plateOf(picture),
+      hint: parseHex(params.colour),
+      plate,
       before,
     } satisfies SolveRequest)
   }
 
   /** The empty cloth that was taken, as the key uses it. */
-  async function plateOf(like: RgbaPicture): Promise<SolveRequest['plate']> {
-    const reference = step().params.plate
-    if (reference === '' || step().params.backdrop !== 'plate') return null
+  async function plateOf(like: RgbaPicture, params: KeyStep['params']): Promise<SolveRequest['plate']> {
+    const reference = params.plate
+    if (reference === '' || params.backdrop !== 'plate') return null
     const bitmap = await createImageBitmap(await (await fetch(`${engineFiles.assetUrlPrefix}${reference}`)).blob())
     const pen = new OffscreenCanvas(like.widthPx, like.heightPx).getContext('2d')!
     pen.drawImage(bitmap, 0, 0, like.widthPx, like.heightPx)
@@ -113,8 +131,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
 
   function take(solution: KeySolution): void {
     const solved = solvedCalls(solution).map((call) => ({ id: makeId(), on: true, ...call })) as Step[]
-    const at = homeNow()
-    showStore.edit(t('key.find'), (show) => putSteps(show, at, solved))
+    showStore.edit(t('key.find'), (show) => putSteps(show, searched, solved))
     figures.value = { before: solution.before, after: solution.after }
     ends.value = solution.ends
     announce(t('key.found'))
@@ -122,6 +139,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
 
   /** Stops a search; the chain stays as it is. */
   function cancel(): void {
+    turn += 1
     worker?.terminate()
     worker = null
     progress.value = null
@@ -149,15 +167,16 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
   }
 
   async function keepPlate(): Promise<void> {
-    const picture = await grabFor(step().id)
+    const at = homeNow()
+    const { id } = step()
+    const picture = await grabFor(id)
     if (picture === null) {
       toast.error(t('bench.noPicture'))
       return
     }
     try {
       const asset = await api.addAsset(await pngOf(picture, 'empty-cloth.png'))
-      const at = homeNow()
-      showStore.edit(t('key.plate'), (show) => setStepParams(switchStep(show, at, step().id, true), at, step().id, { plate: asset.hash, backdrop: 'plate' }))
+      showStore.edit(t('key.plate'), (show) => setStepParams(switchStep(show, at, id, true), at, id, { plate: asset.hash, backdrop: 'plate' }))
       toast(t('key.plateTaken'))
     } catch (error) {
       toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))

@@ -17,8 +17,9 @@ export function useLooks(stepId: () => string) {
   const thumbs = shallowRef<ReadonlyMap<string, ImageData>>(new Map())
 
   async function refresh(): Promise<void> {
-    const picture = await grabBefore(stepId())
-    if (picture === null) return
+    const asked = stepId()
+    const picture = await grabBefore(asked)
+    if (picture === null || asked !== stepId()) return
     const small = shrunk(picture)
     thumbs.value = new Map(ownLooks.map((name) => [name, withLook(small, prepareLook(ownLook(name), 1))]))
   }

@@ -26,13 +26,21 @@ export class GrabQueue {
 
   /** Answers what can be answered by now, and what has waited long enough. */
   serve(nowMs: number): void {
-    if (this.#waiting.length === 0) return
-    const asked = this.#waiting
-    this.#waiting = []
-    for (const one of asked) {
-      const picture = this.#grab(one.request)
+    for (let left = this.#waiting.length; left > 0; left -= 1) {
+      const one = this.#waiting.shift()!
+      const picture = this.#grabOrTell(one.request)
       if (picture === null && nowMs < one.untilMs) this.#waiting.push(one)
       else this.#answer(one.request, picture)
+    }
+  }
+
+  /** Nobody waits for an answer that a throw has eaten; the throw goes on to whoever reports it. */
+  #grabOrTell(request: GrabRequest): RgbaPicture | null {
+    try {
+      return this.#grab(request)
+    } catch (error) {
+      this.#answer(request, null)
+      throw error
     }
   }
 }

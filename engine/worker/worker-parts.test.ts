@@ -101,6 +101,32 @@ describe('GrabQueue', () => {
   })
 })
 
+describe('GrabQueue, when a grab throws', () => {
+  it('answers that one, lets the throw be reported, and forgets none of the others', () => {
+    const request = (requestId: number): GrabRequest => ({ type: 'grab', requestId, inputId: 'camera', beforeStepId: null, layer: null })
+    const answers: [number, boolean][] = []
+    let isReady = false
+    const grabs = new GrabQueue(
+      ({ requestId }) => {
+        if (!isReady) return null
+        if (requestId === 1) throw new Error('broken step')
+        return halves([1, 2, 3], [4, 5, 6])
+      },
+      ({ requestId }, answer) => void answers.push([requestId, answer !== null]),
+    )
+    grabs.ask(request(1), 0)
+    grabs.ask(request(2), 0)
+    isReady = true
+    expect(() => grabs.serve(100)).toThrow('broken step')
+    grabs.serve(133)
+    grabs.serve(9000)
+    expect(answers).toEqual([
+      [1, false],
+      [2, true],
+    ])
+  })
+})
+
 describe('RateMeter', () => {
   it('tells the rate of the last two seconds and counts everything', () => {
     const meter = new RateMeter()

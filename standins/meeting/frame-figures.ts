@@ -1,5 +1,5 @@
 // Measures a camera track as a meeting receives it: size, rate, and from the frame mark delay, loss and order.
-import { MARK_COLUMNS, MARK_LIMIT, MARK_ROWS, markGeometry, readMark } from '../../core/marks/frame-mark.ts'
+import { MARK_COLUMNS, MARK_LIMIT, MARK_RATE, MARK_ROWS, markGeometry, readMark } from '../../core/marks/frame-mark.ts'
 
 export interface Figures {
   readonly widthPx: number
@@ -14,7 +14,6 @@ export interface Figures {
   readonly seconds: number
 }
 
-const FRAME_RATE = 30
 const NUMBERS_KEPT = 4000
 /** Measuring must not be what loses a frame. */
 const FRAMES_BUFFERED = 8
@@ -103,8 +102,8 @@ export class FrameFigures {
   #note(frameNumber: number | null, arrivedMs: number): void {
     if (frameNumber === null) return
     this.onNumber?.(frameNumber, arrivedMs)
-    const dueMs = (frameNumber * 1000) / FRAME_RATE
-    const lapMs = (MARK_LIMIT * 1000) / FRAME_RATE
+    const dueMs = (frameNumber * 1000) / MARK_RATE
+    const lapMs = (MARK_LIMIT * 1000) / MARK_RATE
     this.#latencies.push((arrivedMs % lapMs) - dueMs)
     this.#numbers.push(frameNumber)
     if (this.#numbers.length > NUMBERS_KEPT) {

@@ -237,6 +237,8 @@ test('sides without cloth are told and cropped in one press', async ({ page, ser
 })
 
 test('a key is searched for as soon as the camera that still starts has a picture', async ({ page, server }) => {
+  const solvers: string[] = []
+  page.on('worker', (worker) => void (worker.url().includes('solver') && solvers.push(worker.url())))
   let letGo = () => {}
   const isFree = new Promise<void>((resolve) => (letGo = resolve))
   await page.route('**/*.wasm', async (route) => {
@@ -247,8 +249,14 @@ test('a key is searched for as soon as the camera that still starts has a pictur
   await switchStep(page, 'chromaKey')
   await page.getByTestId('find-key').click()
   expect(await page.evaluate(() => window.greenRoom!.hasPicture())).toBe(false)
+  // Waiting is shown, and given up like the search itself; what was given up does nothing when the picture comes.
+  await page.getByTestId('step-chromaKey').getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByTestId('find-key')).toBeVisible()
+  await page.getByTestId('find-key').click()
+  await expect(page.getByRole('progressbar', { name: 'Looking for the best key' })).toBeVisible()
   letGo()
   await expect(page.getByTestId('key-figures')).toContainText(/Green edge\s+– →/, { timeout: 30_000 })
+  expect(solvers).toHaveLength(1)
 })
 
 test('the bench opens on what is selected in Build, and "only here" is the scene on its stage', async ({ page, server }) => {

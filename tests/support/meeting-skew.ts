@@ -1,13 +1,12 @@
 // How far sound and picture are apart where a meeting gets them. The stand-ins clap at known moments; the picture of such a
 // moment is known by the frame number in it, its sound is found in what the track gives.
-import { MARK_LIMIT } from '../../core/marks/frame-mark.ts'
+import { MARK_LIMIT, MARK_RATE } from '../../core/marks/frame-mark.ts'
 import { SOUND_RATE } from '../../core/sound/voice-chunk.ts'
 import { findClaps } from '../../core/sync/clap-sound.ts'
 import type { MeetingRecord } from '../../standins/meeting/figures-window.ts'
 import { quantile } from '../bench/statistics.ts'
 import { CLAPS_AFTER, CUE_SECONDS } from '../../standins/presenter-timing.ts'
 
-const FRAME_RATE = 30
 /** Chunks and frames about a clap that its time is judged by. */
 const ABOUT_MS = 400
 /** Four milliseconds: noise does not stay at nothing for as long. */
@@ -63,7 +62,7 @@ function arrivalOf(blocks: MeetingRecord['blocks'], sample: number): number {
 
 /** How long pictures take about a moment, from when they are due to when they come. */
 function pictureLatency(frames: MeetingRecord['frames'], ms: number): number | null {
-  const lapMs = (MARK_LIMIT * 1000) / FRAME_RATE
-  const latencies = frames.filter(({ atMs }) => Math.abs(atMs - ms) < ABOUT_MS).map(({ number, atMs }) => (atMs % lapMs) - (number * 1000) / FRAME_RATE)
+  const lapMs = (MARK_LIMIT * 1000) / MARK_RATE
+  const latencies = frames.filter(({ atMs }) => Math.abs(atMs - ms) < ABOUT_MS).map(({ number, atMs }) => (atMs % lapMs) - (number * 1000) / MARK_RATE)
   return latencies.length === 0 ? null : quantile(latencies, 0.5)
 }
