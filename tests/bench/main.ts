@@ -1,5 +1,6 @@
 // npm run bench [-- --json] [--only NAME[,NAME]]: figures for this machine, ratios in one run.
 import { parseArgs } from 'node:util'
+import { benchBlends, type BlendFigures } from './blends.ts'
 import { benchChains, type ChainFigures } from './chains.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
@@ -12,6 +13,7 @@ import { benchSoak, type SoakFigures } from './soak.ts'
 interface BenchResult {
   frame?: Record<string, FrameFigures>
   chains?: ChainFigures
+  blends?: BlendFigures
   feed?: FeedFigures
   feedExtension?: FeedFigures
   feedRoom?: RateFigures
@@ -23,10 +25,10 @@ interface BenchResult {
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
+const NAMES = ['frame', 'chains', 'blends', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
 type Name = (typeof NAMES)[number]
 /** The soak takes ten minutes, sync five, and the floor does not change with the code's speed: those run only when named. */
-const USUAL: readonly Name[] = ['frame', 'chains', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
+const USUAL: readonly Name[] = ['frame', 'chains', 'blends', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
 
 function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
@@ -49,6 +51,7 @@ async function main(): Promise<void> {
   if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
+  if (only.includes('blends')) result.blends = await benchBlends(say)
   if (only.includes('key')) result.key = await benchKey(say)
   if (only.includes('keyFloor')) result.keyFloor = await benchKeyFloor(say)
   if (only.includes('soak')) result.soak = await benchSoak(say)
