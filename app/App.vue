@@ -5,6 +5,7 @@ import { Toaster } from 'vue-sonner'
 import AppHeader from './shell/AppHeader.vue'
 import NoticeBar from './shell/NoticeBar.vue'
 import SiteAsk from './sites/SiteAsk.vue'
+import { useOutputsStore } from './outputs/outputs.store.ts'
 import { announcement } from './shell/announce.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './shell/use-shortcuts.ts'
@@ -12,6 +13,8 @@ import { useTheme } from './shell/use-theme.ts'
 
 useShortcuts()
 usePageTitle()
+// An output window asks this page for the feed, whichever view it was loaded with.
+useOutputsStore()
 const { theme } = useTheme()
 const route = useRoute()
 /** As wide as the list of inputs on the bench; elsewhere the strip below has room for more. */

@@ -2,6 +2,7 @@
 import { closeSync, openSync, readSync, rmSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { chromium, type Page } from '@playwright/test'
+import sharp from 'sharp'
 import { markGeometry, readMark } from '../../core/marks/frame-mark.ts'
 import { newInputLayer, newShow } from '../../core/show/create.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
@@ -9,17 +10,10 @@ import { expect, openStudio, test } from './studio.ts'
 
 /** Mean brightness of the window's own picture, 0 … 255, as it is composed on its screen. */
 async function brightness(page: Page): Promise<number> {
-  const shot = await page.screenshot()
-  return page.evaluate(
-    async (bytes) => {
-      const bitmap = await createImageBitmap(new Blob([new Uint8Array(bytes)]))
-      const pen = new OffscreenCanvas(32, 18).getContext('2d')!
-      pen.drawImage(bitmap, 0, 0, 32, 18)
-      const { data } = pen.getImageData(0, 0, 32, 18)
-      return data.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0) / (32 * 18 * 3)
-    },
-    [...shot],
-  )
+  const { channels } = await sharp(await page.screenshot())
+    .removeAlpha()
+    .stats()
+  return channels.reduce((sum, { mean }) => sum + mean, 0) / channels.length
 }
 
 test('the output window shows the feed and nothing else, the card without one, and follows a studio that is loaded anew', async ({ page, server }) => {
@@ -41,6 +35,14 @@ test('the output window shows the feed and nothing else, the card without one, a
   // Nothing else: no words over it once the pointer rests.
   await expect.poll(() => output.evaluate(() => getComputedStyle(document.querySelector('#hint')!).opacity)).toBe('0')
   await page.reload()
+  await expect.poll(() => brightness(output), { timeout: 20_000 }).toBeGreaterThan(100)
+  // From a view that has nothing to do with windows, too.
+  await page.getByRole('link', { name: 'Build' }).click()
+  await expect(page.getByTestId('stage')).toBeVisible()
+  const streamId = () => output.evaluate(() => (document.querySelector('video')!.srcObject as MediaStream | null)?.id ?? null)
+  const before = await streamId()
+  await page.reload()
+  await expect.poll(async () => [null, before].includes(await streamId()), { timeout: 20_000 }).toBe(false)
   await expect.poll(() => brightness(output), { timeout: 20_000 }).toBeGreaterThan(100)
   await page.getByRole('button', { name: 'Stop feed' }).click()
   await expect.poll(() => brightness(output)).toBeLessThan(70)
