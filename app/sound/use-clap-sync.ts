@@ -1,6 +1,6 @@
 // Measures how far the voice is ahead of the picture, by five claps that camera and microphone both take in.
 import { onScopeDispose, ref } from 'vue'
-import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
+import { CHUNK_FRAMES, CHUNK_MS } from '../../core/sound/voice-chunk.ts'
 import { offsetOf, type ClapOffset } from '../../core/sync/clap-offset.ts'
 import { evenTimes, type SeenPicture } from '../../core/sync/clap-picture.ts'
 import { findClaps } from '../../core/sync/clap-sound.ts'
@@ -14,7 +14,6 @@ const LONGEST_MS = 15_000
 const LOOK_EVERY_MS = 400
 /** The last clap is seen a little after it was heard, and has to die away. */
 const AFTER_LAST_MS = 900
-const CHUNK_MS = (CHUNK_FRAMES * 1000) / SOUND_RATE
 
 export type ClapSync =
   | { readonly kind: 'idle' }
@@ -62,11 +61,11 @@ export function useClapSync(inputId: () => string | null) {
         claps.map((ms) => beginMs + ms),
         evenTimes(pictures),
       )
-      // The picture still has to be made before it leaves, and the sound leaves by whole chunks.
+      // The picture still has to be made before it leaves.
       const makingMs = engine.stats?.airMs || (engine.stats?.frameMs ?? 0)
       state.value =
         'offsetMs' in found
-          ? { kind: 'done', offset: { ...found, offsetMs: found.offsetMs + makingMs - CHUNK_MS } }
+          ? { kind: 'done', offset: { ...found, offsetMs: found.offsetMs + makingMs } }
           : { kind: 'failed', heard: claps.length, agreed: found.claps }
     }, LOOK_EVERY_MS)
   }

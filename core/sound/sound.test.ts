@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { METER_FLOOR_DB, PeakMeter } from './loudness.ts'
 import { SideWatch } from './side-watch.ts'
 import { VoiceChain } from './voice-chain.ts'
-import { CHUNK_FRAMES } from './voice-chunk.ts'
+import { CHUNK_FRAMES, CHUNK_MS } from './voice-chunk.ts'
 
 const constant = (value: number) => new Float32Array(CHUNK_FRAMES).fill(value)
 const settings = { gainDb: 0, sides: 'both', delayMs: 0, isMuted: false } as const
@@ -90,9 +90,10 @@ describe('SideWatch', () => {
   }
 
   it('names the only side that carries sound after two seconds of it', () => {
-    expect(after(199, 0.1, 0)).toBeNull()
-    expect(after(200, 0.1, 0)).toBe('left')
-    expect(after(200, 0, 0.1)).toBe('right')
+    const sure = 2000 / CHUNK_MS
+    expect(after(sure - 1, 0.1, 0)).toBeNull()
+    expect(after(sure, 0.1, 0)).toBe('left')
+    expect(after(sure, 0, 0.1)).toBe('right')
   })
 
   it('says nothing of silence, of two sides, or of one that is only softer', () => {

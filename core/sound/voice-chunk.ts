@@ -1,8 +1,9 @@
-// How sound travels beside the picture: ten milliseconds of 16-bit stereo at 48 kHz, with the index of its first frame.
+// How sound travels beside the picture: twenty milliseconds of 16-bit stereo at 48 kHz, with the index of its first frame.
 
 export const SOUND_RATE = 48_000
-/** Frames in a chunk: ten milliseconds. */
-export const CHUNK_FRAMES = 480
+/** Frames in a chunk: twenty milliseconds. Half as long would cost the picture a good part of its latency where the processor is busy. */
+export const CHUNK_FRAMES = 960
+export const CHUNK_MS = (CHUNK_FRAMES * 1000) / SOUND_RATE
 export const CHUNK_CHANNELS = 2
 const HEADER_BYTES = 4
 export const CHUNK_BYTES = HEADER_BYTES + CHUNK_FRAMES * CHUNK_CHANNELS * 2

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../random/seeded.ts'
-import { CHUNK_FRAMES, codeOf, packChunk, unpackChunk } from './voice-chunk.ts'
+import { CHUNK_BYTES, CHUNK_CHANNELS, CHUNK_FRAMES, CHUNK_MS, codeOf, packChunk, unpackChunk } from './voice-chunk.ts'
 import { VoicePacer } from './voice-pacer.ts'
 
-const chunk = (index: number) => ({ firstFrame: index * CHUNK_FRAMES, samples: new Int16Array(960).fill(index) })
+const chunk = (index: number) => ({ firstFrame: index * CHUNK_FRAMES, samples: new Int16Array(CHUNK_FRAMES * CHUNK_CHANNELS).fill(index) })
 
-/** Sends `count` chunks that arrive as `delayOf` says; when each was let out, by arrivals and a look every 10 ms. */
+/** Sends `count` chunks that arrive as `delayOf` says; when each was let out, by arrivals. */
 function run(pacer: VoicePacer, count: number, delayOf: (index: number) => number) {
-  const arrivals = Array.from({ length: count }, (_, index) => ({ index, atMs: index * 10 + delayOf(index) })).sort((a, b) => a.atMs - b.atMs)
+  const arrivals = Array.from({ length: count }, (_, index) => ({ index, atMs: index * CHUNK_MS + delayOf(index) })).sort((a, b) => a.atMs - b.atMs)
   const out: { index: number; atMs: number }[] = []
   const release = (nowMs: number) => {
     for (let next = pacer.take(nowMs); next !== null; next = pacer.take(nowMs)) out.push({ index: next.samples[0]!, atMs: nowMs })
@@ -24,9 +24,9 @@ describe('VoicePacer', () => {
     const pacer = new VoicePacer()
     pacer.follow(60)
     const out = run(pacer, 500, () => 5)
-    const waits = out.slice(100).map(({ index, atMs }) => atMs - index * 10 - 5)
+    const waits = out.slice(100).map(({ index, atMs }) => atMs - index * CHUNK_MS - 5)
     expect(waits.reduce((sum, wait) => sum + wait, 0) / waits.length).toBeCloseTo(60, -1)
-    expect(Math.max(...waits) - Math.min(...waits)).toBeLessThanOrEqual(10)
+    expect(Math.max(...waits) - Math.min(...waits)).toBeLessThanOrEqual(CHUNK_MS)
     expect(pacer.dropped).toBe(0)
   })
 
@@ -37,8 +37,8 @@ describe('VoicePacer', () => {
     // In order, as the channel keeps it.
     let last = 0
     const out = run(pacer, 1000, (index) => {
-      last = Math.max(last, index * 10 + random() * 40)
-      return last - index * 10
+      last = Math.max(last, index * CHUNK_MS + random() * 40)
+      return last - index * CHUNK_MS
     })
     expect(out.map(({ index }) => index)).toEqual(out.map((_, i) => i))
     expect(out.length).toBeGreaterThan(990)
@@ -51,17 +51,17 @@ describe('VoicePacer', () => {
     run(pacer, 100, () => 5)
     pacer.follow(120)
     const before = pacer.holdMs
-    pacer.offer(chunk(100), 1005)
-    expect(pacer.holdMs - before).toBeCloseTo(0.3)
+    pacer.offer(chunk(100), 100 * CHUNK_MS + 5)
+    expect(pacer.holdMs - before).toBeCloseTo(0.6)
   })
 
   it('gives up what is more than 150 ms late, and goes on', () => {
     const pacer = new VoicePacer()
     pacer.follow(0)
     pacer.offer(chunk(0), 0)
-    pacer.offer(chunk(1), 10)
-    pacer.offer(chunk(40), 400)
-    expect(pacer.take(401)!.samples[0]).toBe(40)
+    pacer.offer(chunk(1), CHUNK_MS)
+    pacer.offer(chunk(40), 40 * CHUNK_MS)
+    expect(pacer.take(40 * CHUNK_MS + 1)!.samples[0]).toBe(40)
     expect(pacer.dropped).toBe(2)
   })
 
@@ -87,12 +87,12 @@ describe('VoicePacer', () => {
 
 describe('a chunk', () => {
   it('comes back as it was packed', () => {
-    const samples = Int16Array.from({ length: 960 }, (_, i) => ((i * 67) % 65_536) - 32_768)
+    const samples = Int16Array.from({ length: CHUNK_FRAMES * CHUNK_CHANNELS }, (_, i) => ((i * 67) % 65_536) - 32_768)
     expect(unpackChunk(packChunk({ firstFrame: 4_294_967_295, samples }))).toEqual({ firstFrame: 4_294_967_295, samples })
   })
 
   it('is told from anything else', () => {
-    for (const bytes of [null, 'text', new ArrayBuffer(0), new ArrayBuffer(1923), new Uint8Array(1924)]) expect(unpackChunk(bytes)).toBeNull()
+    for (const bytes of [null, 'text', new ArrayBuffer(0), new ArrayBuffer(CHUNK_BYTES - 1), new Uint8Array(CHUNK_BYTES)]) expect(unpackChunk(bytes)).toBeNull()
   })
 
   it('clips at full scale', () => {

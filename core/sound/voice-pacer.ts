@@ -1,18 +1,16 @@
 // Lets sound out together with its picture: chunks arrive early and wait as long as the picture takes.
-import { CHUNK_FRAMES, SOUND_RATE, type VoiceChunk } from './voice-chunk.ts'
+import { CHUNK_MS, SOUND_RATE, type VoiceChunk } from './voice-chunk.ts'
 
 /** A rise of the sender's clock against ours is followed this fast; a fall at once. */
-const RISE_MS_A_CHUNK = 0.002
+const RISE_MS_A_CHUNK = 0.004
 /** The wait changes no faster than this, so that nobody hears it. */
-const SLEW_MS_A_CHUNK = 0.3
+const SLEW_MS_A_CHUNK = 0.6
 /** What is later than this against its own due time is given up. */
 const LATEST_MS = 150
 /** A chunk that jumps this far from the one before belongs to a sender that began anew. */
 const JUMP_MS = 2000
 /** What waits at most: a wait of half a second and some. */
-const MOST_WAITING = 100
-
-const CHUNK_MS = (CHUNK_FRAMES * 1000) / SOUND_RATE
+const MOST_WAITING = 50
 
 export class VoicePacer {
   #waiting: { readonly chunk: VoiceChunk; readonly sentMs: number }[] = []

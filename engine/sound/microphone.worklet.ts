@@ -1,4 +1,4 @@
-// In the audio thread: gathers a microphone's blocks into chunks of ten milliseconds and posts them to the voice's worker.
+// In the audio thread: gathers a microphone's blocks into chunks and posts them to the voice's worker.
 import { CHUNK_FRAMES } from '../../core/sound/voice-chunk.ts'
 import type { SourceChunk } from './voice-protocol.ts'
 

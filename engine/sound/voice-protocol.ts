@@ -12,7 +12,7 @@ export type ToVoice =
   /** Post what is heard, for finding claps. */
   | { readonly type: 'listen'; readonly isOn: boolean }
 
-/** What a source posts: ten milliseconds of both sides at 48 kHz. */
+/** What a source posts: a chunk of both sides at 48 kHz. */
 export interface SourceChunk {
   readonly left: Float32Array<ArrayBuffer>
   readonly right: Float32Array<ArrayBuffer>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { CHUNK_FRAMES, unpackChunk } from '../../core/sound/voice-chunk.ts'
+import { CHUNK_FRAMES, CHUNK_MS, unpackChunk } from '../../core/sound/voice-chunk.ts'
 import { VoicePacer } from '../../core/sound/voice-pacer.ts'
 import type { VoiceLevel } from './voice-protocol.ts'
 import { VoiceSender, type SoundChannel } from './voice-sender.ts'
@@ -24,8 +24,8 @@ describe('VoiceSender', () => {
   it('gives every open meeting every chunk, each counted on from the one before', () => {
     const { sender, channelWith } = setUp()
     const [first, second] = [channelWith(), channelWith()]
-    for (let i = 0; i < 5; i += 1) sender.take(chunk(), 1000 + i * 10)
-    expect(first.sent.map(({ firstFrame }) => firstFrame)).toEqual([48_000, 48_480, 48_960, 49_440, 49_920])
+    for (let i = 0; i < 5; i += 1) sender.take(chunk(), 1000 + i * CHUNK_MS)
+    expect(first.sent.map(({ firstFrame }) => firstFrame)).toEqual([48_000, 48_960, 49_920, 50_880, 51_840])
     expect(second.sent).toEqual(first.sent)
   })
 
@@ -55,10 +55,10 @@ describe('VoiceSender', () => {
     expect(pacer.dropped).toBe(0)
   })
 
-  it('tells the level twenty times a second', () => {
+  it('tells the level twenty-five times a second', () => {
     const { sender, levels } = setUp()
-    for (let i = 0; i < 100; i += 1) sender.take(chunk(0.5), i * 10)
-    expect(levels).toHaveLength(20)
+    for (let i = 0; i < 50; i += 1) sender.take(chunk(0.5), i * CHUNK_MS)
+    expect(levels).toHaveLength(25)
     expect(levels.at(-1)!.left.db).toBeCloseTo(-6.02, 1)
     expect(levels.at(-1)!.onlySide).toBeNull()
   })

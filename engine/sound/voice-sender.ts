@@ -6,8 +6,8 @@ import { CHUNK_BYTES, CHUNK_CHANNELS, CHUNK_FRAMES, packChunk, SOUND_RATE } from
 import type { SourceChunk, VoiceLevel } from './voice-protocol.ts'
 
 /** What a channel may hold back: sound that waits longer is old. */
-const MOST_BUFFERED_BYTES = CHUNK_BYTES * 20
-const LEVEL_EVERY_MS = 50
+const MOST_BUFFERED_BYTES = CHUNK_BYTES * 10
+const LEVEL_EVERY_MS = 40
 
 /** The parts of a data channel that are used. */
 export type SoundChannel = Pick<RTCDataChannel, 'readyState' | 'bufferedAmount' | 'send'>

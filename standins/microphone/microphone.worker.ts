@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
-// A stand-in microphone on its own thread: posts ten milliseconds of sound through a port whenever the clock says so.
-import { CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
+// A stand-in microphone on its own thread: posts a chunk of sound through a port whenever the clock says so.
+import { CHUNK_FRAMES, CHUNK_MS, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
 import { DrawnVoice } from './drawn-voice.ts'
 
 declare const self: DedicatedWorkerGlobalScope
@@ -10,7 +10,6 @@ interface StartMessage {
   readonly seed: number
 }
 
-const CHUNK_MS = (CHUNK_FRAMES * 1000) / SOUND_RATE
 /** Chunks that a late microphone makes up for; beyond that it leaves a gap. */
 const MOST_BEHIND = 20
 

@@ -1,7 +1,7 @@
 // Tracks that carry the studio's sound, and silence while there is none. They never end by themselves.
 import { CHUNK_CHANNELS, CHUNK_FRAMES, SOUND_RATE } from '../../core/sound/voice-chunk.ts'
 
-const MOST_PENDING_WRITES = 20
+const MOST_PENDING_WRITES = 10
 const silence = new Int16Array(CHUNK_FRAMES * CHUNK_CHANNELS)
 
 interface Outlet {
@@ -33,7 +33,7 @@ export class SoundOutlets {
     return generator
   }
 
-  /** Ten milliseconds for every track. */
+  /** A chunk for every track. */
   write(samples: Int16Array<ArrayBuffer>): void {
     const timestamp = Math.round((this.#frames * 1_000_000) / SOUND_RATE)
     this.#frames += CHUNK_FRAMES

@@ -1,5 +1,5 @@
 // Takes the studio's sound from a data channel and lets it out together with the picture.
-import { unpackChunk } from '../../core/sound/voice-chunk.ts'
+import { CHUNK_MS, unpackChunk } from '../../core/sound/voice-chunk.ts'
 import { VoicePacer } from '../../core/sound/voice-pacer.ts'
 import type { SoundOutlets } from './sound-outlets.ts'
 
@@ -78,6 +78,7 @@ export class VoiceReceiver {
     this.#latencies.push(latencyMs)
     if (this.#latencies.length > LATENCIES_KEPT) this.#latencies.shift()
     const sorted = [...this.#latencies].sort((first, second) => first - second)
-    this.#pacer.follow(sorted[Math.floor(sorted.length / 2)]! - 1)
+    // A chunk is as old as it is long when it leaves.
+    this.#pacer.follow(sorted[Math.floor(sorted.length / 2)]! - CHUNK_MS)
   }
 }
