@@ -1,6 +1,6 @@
 // The demo show: a beekeepers' society gives an evening class on reading a brood frame.
 import type { Layer, Show, Step } from '../core/show/show.ts'
-import { newCamera, newInputLayer, newMicrophone, newScene, newStep, newTextLayer } from '../core/show/create.ts'
+import { newCamera, newInputLayer, newMicrophone, newScene, newStep, newTextLayer, PLAIN_FRAME } from '../core/show/create.ts'
 import type { StepKind } from '../core/steps/index.ts'
 import type { ParamValue } from '../core/steps/step.ts'
 
@@ -28,7 +28,7 @@ export function demoShow(assets: DemoAssets): Show {
   const onCanvas = (layer: Layer, part: Partial<Layer['placement']>, radius = 0): Layer => ({
     ...layer,
     placement: { ...layer.placement, ...part },
-    frame: { cornerRadiusPx: radius },
+    frame: { ...PLAIN_FRAME, cornerRadiusPx: radius },
   })
   const wallLayer = () => onCanvas(newInputLayer(wall, CANVAS, makeId), { fit: 'fill' })
   const markLayer = () => onCanvas(newInputLayer(mark, CANVAS, makeId), { x: 1128, y: 36, width: 112, height: 112 })
@@ -86,7 +86,7 @@ export function demoShow(assets: DemoAssets): Show {
 
   return {
     format: 'green-room-show',
-    version: 3,
+    version: 4,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],

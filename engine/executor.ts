@@ -1,5 +1,5 @@
 import type { Picture, RgbaPicture } from '../core/picture/picture.ts'
-import type { FramePlan, SourceId } from '../core/plan/frame-plan.ts'
+import type { FramePlan, OutputId, SourceId } from '../core/plan/frame-plan.ts'
 
 /** The picture that a source shows now. */
 export interface SourceFrame {
@@ -13,12 +13,13 @@ export interface SourceFrame {
 export type SourceFrames = ReadonlyMap<SourceId, SourceFrame>
 
 /**
- * Runs frame plans in real time. `render` returns a picture that the executor owns and overwrites
- * with the next call. A source without a frame is left out. The same plan object, rendered again,
- * is where an executor may save work.
+ * Runs frame plans in real time. Pictures are the executor's own, and overwritten with its next call. A source without a frame is
+ * left out. What is equal to the plan before, by its keys, is where an executor may save work.
  */
 export interface Executor {
   readonly name: 'cpu' | 'gl'
+  /** The picture of a plan's only output, or of its first. */
   render(plan: FramePlan, sources: SourceFrames): RgbaPicture
+  renderOutputs(plan: FramePlan, sources: SourceFrames): ReadonlyMap<OutputId, RgbaPicture>
   dispose(): void
 }

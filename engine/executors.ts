@@ -2,7 +2,7 @@
 // whenever the graphics card is lost.
 import type { Plane } from '../core/picture/float-picture.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
-import type { FramePlan, SourceId } from '../core/plan/frame-plan.ts'
+import { firstOutput, type FramePlan, type OutputId, type SourceId } from '../core/plan/frame-plan.ts'
 import { CpuExecutor } from './cpu/cpu-executor.ts'
 import { Treatments, type ChainResources } from './cpu/treatments.ts'
 import type { Executor, SourceFrames } from './executor.ts'
@@ -159,12 +159,16 @@ class LiveExecutor implements Executor {
   }
 
   render(plan: FramePlan, sources: SourceFrames): RgbaPicture {
+    return this.renderOutputs(plan, sources).get(firstOutput(plan))!
+  }
+
+  renderOutputs(plan: FramePlan, sources: SourceFrames): ReadonlyMap<OutputId, RgbaPicture> {
     const { card } = this.#owner
     if (card !== null) {
       try {
         if (card !== this.#card) this.#gl = new GlExecutor(card)
         this.#card = card
-        return this.#gl!.render(plan, sources)
+        return this.#gl!.renderOutputs(plan, sources)
       } catch (error) {
         if (!(error instanceof GraphicsError)) throw error
         this.#owner.leaveCard(card.device.isLost ? 'lost' : 'failed')
@@ -173,7 +177,7 @@ class LiveExecutor implements Executor {
     // The surfaces went with the card.
     this.#gl = null
     this.#card = null
-    return this.#cpu.render(plan, sources)
+    return this.#cpu.renderOutputs(plan, sources)
   }
 
   dispose(): void {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { layersOf } from '../../core/show/layer-tree.ts'
 import { newCamera } from '../../core/show/create.ts'
 import { addInput } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -35,7 +36,10 @@ watch(
   [() => input.value?.id ?? null, () => props.layerId],
   ([inputId, layerId]) => {
     bench.inputId = inputId
-    const layer = showStore.show?.scenes.find((scene) => scene.id === props.sceneId)?.layers.find((candidate) => candidate.id === layerId)
+    const layer = showStore.show?.scenes
+      .filter((scene) => scene.id === props.sceneId)
+      .flatMap(layersOf)
+      .find((candidate) => candidate.id === layerId)
     bench.layer = layer?.kind === 'input' && layer.inputId === inputId ? { sceneId: props.sceneId!, layerId: layer.id } : null
   },
   { immediate: true },

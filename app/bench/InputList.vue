@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
+import { layersOf } from '../../core/show/layer-tree.ts'
 import { addInput, countOfKind, removeInput, updateInput } from '../../core/show/edits.ts'
 import { newCamera } from '../../core/show/create.ts'
 import { standinCameras, type CameraInput, type Input } from '../../core/show/show.ts'
@@ -36,7 +37,7 @@ function stateOf(input: Input): string {
 
 /** Scenes that show an input. */
 const scenesOf = (input: Input) =>
-  (showStore.show?.scenes ?? []).filter((scene) => scene.layers.some((layer) => layer.kind === 'input' && layer.inputId === input.id))
+  (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => layer.kind === 'input' && layer.inputId === input.id))
 const removalWords = computed(() => {
   const scenes = removing.value === null ? [] : scenesOf(removing.value)
   return scenes.length === 0 ? t('bench.unused') : t('bench.usedIn', { scenes: scenes.map((scene) => scene.name).join(', ') })

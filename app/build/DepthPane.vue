@@ -19,7 +19,8 @@ const input = computed(() => {
 })
 const thumbHeight = computed(() => Math.round((THUMB_WIDTH_PX * showStore.show!.canvas.heightPx) / showStore.show!.canvas.widthPx))
 const what = computed(() => {
-  const kind = t(`layer.kinds.${input.value?.kind ?? 'text'}`)
+  const { layer } = props
+  const kind = t(`layer.kinds.${input.value?.kind ?? (layer.kind === 'input' ? 'picture' : layer.kind)}`)
   const isKeyed =
     input.value !== undefined &&
     hasStep(

@@ -1,43 +1,179 @@
 <script setup lang="ts">
+// What a layer is seen through, what goes round it, and how it mixes with what is under it.
+import { ClipboardPaste, Copy } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { blendModes } from '../../core/blend/index.ts'
 import { RANGES } from '../../core/show/limits.ts'
 import { updateLayer } from '../../core/show/edits.ts'
-import type { Layer } from '../../core/show/show.ts'
+import { borderSides, frameForms, type Border, type Frame, type Layer, type Shadow } from '../../core/show/show.ts'
+import ChoiceBar from '../base/ChoiceBar.vue'
+import ColourField from '../base/ColourField.vue'
+import IconButton from '../base/IconButton.vue'
+import SelectMenu from '../base/SelectMenu.vue'
 import SliderRow from '../base/SliderRow.vue'
+import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
+import { copiedFrame } from './copied-frame.ts'
 import InspectorSection from './InspectorSection.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
+const frame = computed(() => props.layer.frame)
+/** Lengths that are usual at 720 lines, for this canvas. */
+const unit = computed(() => (showStore.show?.canvas.heightPx ?? 720) / 720)
+const USUAL_BORDER: Border = { widthPx: 4, colour: '#ffffff', opacity: 1, side: 'inside' }
+const USUAL_SHADOW: Shadow = { dx: 0, dy: 8, blurPx: 24, colour: '#000000', opacity: 0.5 }
+/** How far the sliders go; a file may hold more. */
+const MOST = { borderPx: 40, offsetPx: 60, blurPx: 100 } as const
 /** A corner of half the shorter side makes a pill or a circle. */
 const roundest = computed(() =>
   Math.min(RANGES.cornerRadiusPx.max, Math.max(1, Math.round(Math.min(props.layer.placement.width, props.layer.placement.height) / 2))),
 )
+const forms = computed(() => frameForms.map((value) => ({ value, label: t(`inspector.forms.${value}`) })))
+const sides = computed(() => borderSides.map((value) => ({ value, label: t(`inspector.sides.${value}`) })))
+const blends = computed(() => blendModes.map(({ name }) => ({ value: name, label: t(`blends.${name}`) })))
 
-function setCorner(cornerRadiusPx: number): void {
+function change(make: (layer: Layer) => Layer, key: string | null): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   showStore.edit(
     t('edits.frame', { name: props.layer.name }),
-    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, frame: { cornerRadiusPx } })),
-    `corner-${props.layer.id}`,
+    (show) => updateLayer(show, sceneId, props.layer.id, make),
+    key === null ? null : `${key}-${props.layer.id}`,
   )
 }
+
+function set(part: Partial<Frame>, key: string | null = null): void {
+  change((layer) => ({ ...layer, frame: { ...layer.frame, ...part } }), key)
+}
+
+function setBorder(part: Partial<Border>, key: string): void {
+  change(
+    (layer) => (layer.frame.border === null ? layer : { ...layer, frame: { ...layer.frame, border: { ...layer.frame.border, ...part } } }),
+    `border-${key}`,
+  )
+}
+
+function setShadow(part: Partial<Shadow>, key: string): void {
+  change(
+    (layer) => (layer.frame.shadow === null ? layer : { ...layer, frame: { ...layer.frame, shadow: { ...layer.frame.shadow, ...part } } }),
+    `shadow-${key}`,
+  )
+}
+
+const scaled = (px: number) => Math.round(px * unit.value)
 </script>
 
 <template>
   <InspectorSection :title="t('inspector.frame')">
+    <template #aside>
+      <span class="flex">
+        <IconButton :icon="Copy" size="small" :label="t('inspector.takeStyle')" @click="copiedFrame = frame" />
+        <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="set(copiedFrame)" />
+      </span>
+    </template>
+    <ChoiceBar :model-value="frame.form" :label="t('inspector.form')" :choices="forms" @update:model-value="set({ form: $event })" />
     <SliderRow
-      :model-value="Math.min(roundest, layer.frame.cornerRadiusPx)"
+      v-if="frame.form === 'box'"
+      class="mt-2"
+      :model-value="Math.min(roundest, frame.cornerRadiusPx)"
       :label="t('inspector.corner')"
       :min="0"
       :max="roundest"
       :step="1"
       unit="px"
       :usual="0"
-      @update:model-value="setCorner"
+      @update:model-value="set({ cornerRadiusPx: $event }, 'corner')"
     />
+    <div class="mt-2 flex items-center gap-2">
+      <ToggleSwitch
+        :model-value="frame.border !== null"
+        :label="t('inspector.border')"
+        @update:model-value="set({ border: $event ? { ...USUAL_BORDER, widthPx: scaled(USUAL_BORDER.widthPx) } : null })"
+      />
+      <span class="flex-1">{{ t('inspector.border') }}</span>
+      <ColourField
+        v-if="frame.border"
+        :model-value="frame.border.colour"
+        :label="t('inspector.borderColour')"
+        @update:model-value="setBorder({ colour: $event }, 'colour')"
+      />
+    </div>
+    <template v-if="frame.border">
+      <SliderRow
+        class="mt-1"
+        :model-value="frame.border.widthPx"
+        :label="t('inspector.borderWidth')"
+        :min="1"
+        :max="scaled(MOST.borderPx)"
+        :step="1"
+        unit="px"
+        :usual="scaled(USUAL_BORDER.widthPx)"
+        @update:model-value="setBorder({ widthPx: $event }, 'width')"
+      />
+      <ChoiceBar
+        class="mt-1"
+        :model-value="frame.border.side"
+        :label="t('inspector.border')"
+        :choices="sides"
+        @update:model-value="setBorder({ side: $event }, 'side')"
+      />
+    </template>
+    <div class="mt-2 flex items-center gap-2">
+      <ToggleSwitch
+        :model-value="frame.shadow !== null"
+        :label="t('inspector.shadow')"
+        @update:model-value="set({ shadow: $event ? { ...USUAL_SHADOW, dy: scaled(USUAL_SHADOW.dy), blurPx: scaled(USUAL_SHADOW.blurPx) } : null })"
+      />
+      <span class="flex-1">{{ t('inspector.shadow') }}</span>
+      <ColourField
+        v-if="frame.shadow"
+        :model-value="frame.shadow.colour"
+        :label="t('inspector.shadowColour')"
+        @update:model-value="setShadow({ colour: $event }, 'colour')"
+      />
+    </div>
+    <template v-if="frame.shadow">
+      <SliderRow
+        v-for="row in [
+          { key: 'blurPx', label: t('inspector.blur'), min: 0, max: scaled(MOST.blurPx), usual: scaled(USUAL_SHADOW.blurPx) },
+          { key: 'dx', label: t('inspector.shadowRight'), min: -scaled(MOST.offsetPx), max: scaled(MOST.offsetPx), usual: 0 },
+          { key: 'dy', label: t('inspector.shadowDown'), min: -scaled(MOST.offsetPx), max: scaled(MOST.offsetPx), usual: scaled(USUAL_SHADOW.dy) },
+        ] as const"
+        :key="row.key"
+        class="mt-1"
+        :model-value="frame.shadow[row.key]"
+        :label="row.label"
+        :min="row.min"
+        :max="row.max"
+        :step="1"
+        unit="px"
+        :usual="row.usual"
+        @update:model-value="setShadow({ [row.key]: $event }, row.key)"
+      />
+      <SliderRow
+        class="mt-1"
+        :model-value="Math.round(frame.shadow.opacity * 100)"
+        :label="t('inspector.strength')"
+        :min="0"
+        :max="100"
+        :step="1"
+        unit="%"
+        :usual="USUAL_SHADOW.opacity * 100"
+        @update:model-value="setShadow({ opacity: $event / 100 }, 'opacity')"
+      />
+    </template>
+    <div class="mt-2 flex items-center gap-2">
+      <span class="flex-1">{{ t('inspector.blend') }}</span>
+      <SelectMenu
+        class="w-36"
+        :model-value="layer.blend"
+        :label="t('inspector.blend')"
+        :options="blends"
+        @update:model-value="change((current) => ({ ...current, blend: $event }), null)"
+      />
+    </div>
   </InspectorSection>
 </template>

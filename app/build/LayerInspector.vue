@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { Copy, Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Pencil, Trash2, Type } from 'lucide-vue-next'
+import { Copy, Ellipsis, Eye, EyeOff, Group, Image, Lock, LockOpen, Pencil, Trash2, Type, Ungroup } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { layersOf } from '../../core/show/layer-tree.ts'
 import { addLayer, updateLayer } from '../../core/show/edits.ts'
 import { copyLayer } from '../../core/show/create.ts'
+import { groupLayers, ungroup } from '../../core/show/group-edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
@@ -13,6 +15,7 @@ import InlineName from '../base/InlineName.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import CleanUpSection from './CleanUpSection.vue'
+import FillSection from './FillSection.vue'
 import FrameSection from './FrameSection.vue'
 import InputSection from './InputSection.vue'
 import PlaceSection from './PlaceSection.vue'
@@ -32,12 +35,41 @@ const input = computed(() => {
   return current?.kind === 'input' ? showStore.show?.inputs.find((candidate) => candidate.id === current.inputId) : undefined
 })
 const about = computed(() => {
-  const kind = t(`layer.kinds.${input.value?.kind ?? 'text'}`)
+  const kind = t(`layer.kinds.${input.value?.kind ?? kindOf(layer.value)}`)
   if (input.value === undefined) return kind
   const id = input.value.id
-  const count = showStore.show!.scenes.filter((scene) => scene.layers.some((candidate) => candidate.kind === 'input' && candidate.inputId === id)).length
+  const count = showStore.show!.scenes.filter((scene) => layersOf(scene).some((candidate) => candidate.kind === 'input' && candidate.inputId === id)).length
   return `${kind}, ${t('layer.usedIn', count)}`
 })
+
+/** What a layer is called that shows no input of the show. */
+function kindOf(current: Layer | null) {
+  return current === null || current.kind === 'input' ? 'picture' : current.kind
+}
+
+/** The layer directly behind the selected one, in the same list. */
+const behind = computed(() => {
+  const layers = showStore.scene?.layers ?? []
+  return layers[layers.findIndex(({ id }) => id === showStore.layerId) - 1] ?? null
+})
+
+function groupWithBehind(): void {
+  const { sceneId } = showStore
+  const other = behind.value
+  if (sceneId === null || layer.value === null || other === null) return
+  const groupId = makeId()
+  const ids = [other.id, layer.value.id]
+  showStore.edit(t('edits.group', { name: layer.value.name }), (show) => groupLayers(show, sceneId, ids, t('layer.groupName'), () => groupId))
+  showStore.selectLayer(groupId)
+}
+
+function takeApart(): void {
+  const { sceneId } = showStore
+  const group = layer.value
+  if (sceneId === null || group?.kind !== 'group') return
+  showStore.edit(t('edits.ungroup', { name: group.name }), (show) => ungroup(show, sceneId, group.id))
+  showStore.selectLayer(group.layers.at(-1)?.id ?? null)
+}
 
 function change(label: string, part: (layer: Layer) => Layer): void {
   const { sceneId, layerId } = showStore
@@ -60,6 +92,8 @@ function remove(): void {
 const actions = computed<MenuAction[]>(() => [
   { label: t('layer.name'), icon: Pencil, run: () => (isRenaming.value = true) },
   { label: t('layer.duplicate'), icon: Copy, run: duplicate },
+  ...(behind.value === null ? [] : [{ label: t('layer.groupWith', { name: behind.value.name }), icon: Group, run: groupWithBehind }]),
+  ...(layer.value?.kind === 'group' ? [{ label: t('layer.ungroup'), icon: Ungroup, run: takeApart }] : []),
   { label: t('layer.remove'), icon: Trash2, run: remove },
 ])
 </script>
@@ -101,6 +135,7 @@ const actions = computed<MenuAction[]>(() => [
       </div>
       <p class="text-soft">{{ about }}</p>
       <TextSection v-if="layer.kind === 'text'" :key="layer.id" :layer="layer" />
+      <FillSection v-if="layer.kind === 'shape'" :key="layer.id" :layer="layer" />
       <InputSection v-if="input" :input="input" />
       <CleanUpSection v-if="input && input.kind !== 'colour'" :key="layer.id" :input="input" :layer-id="layer.id" :here="layer.treatment" />
       <PlaceSection :layer="layer" />

@@ -1,11 +1,12 @@
 // What "Add" offers, and how each thing lands in the scene: fitted, in front, selected.
-import { Camera, Image, Palette, Type, Video } from 'lucide-vue-next'
+import { Camera, Circle, Image, Layers, Palette, Square, Type, Video } from 'lucide-vue-next'
 import { computed, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { layersOf, sceneCircle } from '../../core/show/layer-tree.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
-import { newCamera, newInputLayer, newTextLayer } from '../../core/show/create.ts'
-import type { CameraInput, Input, Layer } from '../../core/show/show.ts'
+import { newCamera, newInputLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
+import type { CameraInput, FrameForm, Input, Layer, Scene } from '../../core/show/show.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useDevices } from '../devices/use-devices.ts'
 import { api } from '../show/api.ts'
@@ -39,6 +40,21 @@ export function useAddLayer() {
     const input: Input = { id: makeId(), kind: 'colour', name: numbered('colour', t('build.colourName')), colour: NEW_COLOUR, treatment: [] }
     place(newInputLayer(input, showStore.show!.canvas, makeId), input)
   }
+
+  function addShape(name: string, form: FrameForm): void {
+    place(newShapeLayer(name, form, showStore.show!.canvas, makeId), null)
+  }
+
+  /** Scenes that can be shown in this one: not itself, and none that shows it. */
+  const otherScenes = computed(() => {
+    const { show, scene } = showStore
+    if (show === null || scene === null) return []
+    const makesCircle = (other: Scene) => {
+      const layer = newSceneLayer(other, show.canvas, () => 'try')
+      return sceneCircle(addLayer(show, scene.id, layer).scenes, scene.id) !== null
+    }
+    return show.scenes.filter((other) => !makesCircle(other))
+  })
 
   function addCameraOf(device: CameraInput['device']): void {
     const { canvas } = showStore.show!
@@ -92,11 +108,13 @@ export function useAddLayer() {
   const icons = { camera: Camera, picture: Image, colour: Palette } as const
   /** In how many scenes an input is used already. */
   const usesOf = (input: Input) =>
-    (showStore.show?.scenes ?? []).filter((scene) => scene.layers.some((layer) => layer.kind === 'input' && layer.inputId === input.id)).length
+    (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => layer.kind === 'input' && layer.inputId === input.id)).length
   const actions = computed<MenuAction[]>(() => [
     { label: t('build.addText'), icon: Type, group: t('build.newInput'), run: addText },
     { label: t('build.addPicture'), icon: Image, run: choosePictures },
     { label: t('build.addColour'), icon: Palette, run: addColour },
+    { label: t('build.addBox'), icon: Square, run: () => addShape(t('build.addBox'), 'box') },
+    { label: t('build.addEllipse'), icon: Circle, run: () => addShape(t('build.addEllipse'), 'ellipse') },
     ...cameras.value.map((camera) => ({
       label: t('build.cameraOf', { label: camera.label || t('build.addCamera') }),
       icon: Camera,
@@ -109,6 +127,12 @@ export function useAddLayer() {
       detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', usesOf(input)) }),
       ...(index === 0 ? { group: t('build.inputsInShow') } : {}),
       run: () => addAgain(input),
+    })),
+    ...otherScenes.value.map((scene, index) => ({
+      label: scene.name,
+      icon: Layers,
+      ...(index === 0 ? { group: t('build.scenesInShow') } : {}),
+      run: () => place(newSceneLayer(scene, showStore.show!.canvas, makeId), null),
     })),
   ])
 

@@ -1,6 +1,7 @@
 // How a text fits its box: the box grows with the words, and what stays too small is told.
 import { computed, ref } from 'vue'
 import { grownBox } from '../../core/layout/grow-box.ts'
+import { layersOf } from '../../core/show/layer-tree.ts'
 import type { TextLayer } from '../../core/show/show.ts'
 import { isTooSmallInTile } from '../../core/text/tile-size.ts'
 import { layOutText, type TextPen } from '../../engine/text/draw-text.ts'
@@ -40,7 +41,7 @@ export function useTextFit(layer: () => TextLayer) {
   /** The layer as the show has it now, which the page may not show yet. */
   function newest(): TextLayer | null {
     const { id } = layer()
-    const found = showStore.show?.scenes.flatMap((scene) => scene.layers).find((candidate) => candidate.id === id)
+    const found = showStore.show?.scenes.flatMap(layersOf).find((candidate) => candidate.id === id)
     return found?.kind === 'text' ? found : null
   }
 

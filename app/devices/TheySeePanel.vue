@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What the other side gets: the scene as a small tile, which texts cannot be read there, and why one's own tile is mirrored.
+import { layersOf } from '../../core/show/layer-tree.ts'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { isTooSmallInTile, TILE_WIDTH_PX } from '../../core/text/tile-size.ts'
@@ -18,7 +19,7 @@ const scene = computed(() => {
   const id = engine.onAirId ?? showStore.onAirId
   return showStore.show?.scenes.find((candidate) => candidate.id === id) ?? showStore.show?.scenes[0] ?? null
 })
-const texts = computed(() => (scene.value?.layers ?? []).flatMap((layer) => (layer.kind === 'text' && layer.visible ? layer.text.blocks : [])))
+const texts = computed(() => (scene.value ? layersOf(scene.value) : []).flatMap((layer) => (layer.kind === 'text' && layer.visible ? layer.text.blocks : [])))
 const tooSmall = computed(() => texts.value.filter(({ text, sizePx }) => text.trim() !== '' && isTooSmallInTile(sizePx, showStore.show!.canvas.widthPx)))
 const verdict = computed(() => {
   if (texts.value.length === 0) return t('theySee.noText')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What needs the presenter's attention, in one line under the header. Usually empty.
+import { layersOf } from '../../core/show/layer-tree.ts'
 import { Info, TriangleAlert } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -27,7 +28,7 @@ const close = (run: () => void) => ({ act: t('errors.close'), run })
 /** Names of the layers that the audience does not see for want of a picture. */
 const leftOut = computed(() => {
   const ids = engine.isFeedOn ? (engine.stats?.feed.leftOut ?? []) : []
-  const layers = engine.onAirShow?.scenes.flatMap((scene) => scene.layers) ?? []
+  const layers = engine.onAirShow?.scenes.flatMap(layersOf) ?? []
   return ids.map((id) => layers.find((layer) => layer.id === id)?.name ?? '').join(', ')
 })
 

@@ -1,6 +1,7 @@
 // The open show: its document, its history, its saving, and what is selected in it.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef } from 'vue'
+import { findLayer } from '../../core/show/layer-tree.ts'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
 import { api, type StoredShow } from './api.ts'
 import { browserHost, holdTabLock } from './browser-host.ts'
@@ -36,7 +37,7 @@ export const useShowStore = defineStore('show', () => {
 
   const isEditor = computed(() => role.value === 'editing')
   const scene = computed<Scene | null>(() => show.value?.scenes.find((candidate) => candidate.id === sceneId.value) ?? null)
-  const layer = computed<Layer | null>(() => scene.value?.layers.find((candidate) => candidate.id === layerId.value) ?? null)
+  const layer = computed<Layer | null>(() => (scene.value === null ? undefined : findLayer(scene.value, layerId.value ?? '')) ?? null)
   const onAirId = computed(() => (show.value?.scenes.find((candidate) => candidate.id === firstId.value) ?? show.value?.scenes[0])?.id ?? null)
   const undoLabel = computed(() => history.value.undoLabel)
   const redoLabel = computed(() => history.value.redoLabel)

@@ -1,6 +1,7 @@
 // Which covering in a scene is worth a word, and a move that mends it.
 import type { SourceInfos } from '../plan/plan-frame.ts'
 import { moveLayer } from '../show/edits.ts'
+import { layersShownBy } from '../show/layer-tree.ts'
 import type { Layer, Scene, Show } from '../show/show.ts'
 import { hiddenLayers, type HiddenLayer } from './hidden-layers.ts'
 
@@ -34,6 +35,9 @@ const TELL_PICTURE_FROM = 0.995
 /** What a layer is to the audience. */
 export function weightOf(show: Show, layer: Layer): Weight {
   if (layer.kind === 'text') return 'text'
+  if (layer.kind === 'shape') return 'colour'
+  if (layer.kind !== 'input')
+    return layersShownBy(show, layer).some((inner) => inner.kind === 'input' && weightOf(show, inner) === 'camera') ? 'camera' : 'picture'
   return show.inputs.find((input) => input.id === layer.inputId)?.kind ?? 'picture'
 }
 

@@ -1,6 +1,7 @@
 // What covers what, for the presenter who asks where the camera has gone.
 import { inverse, mapPoint, followedBy, translation } from '../composite/affine.ts'
-import { roundedRectCoverage } from '../composite/coverage.ts'
+import { shapeCoverage } from '../composite/shape.ts'
+import { frameShape } from '../layers/frame.ts'
 import type { SourceInfos } from '../plan/plan-frame.ts'
 import { activeSteps, inputSourceId } from '../plan/plan-frame.ts'
 import type { Layer, Scene, Show } from '../show/show.ts'
@@ -60,12 +61,13 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   const size = info ?? { widthPx: placement.width, heightPx: placement.height }
   const { target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height)
   const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
+  const shape = frameShape(layer.frame, target.width, target.height, 1)
   return {
     layerId: layer.id,
-    hides: layer.opacity >= HIDING_OPACITY && isOpaque(show, layer, info?.isOpaque ?? false),
+    hides: layer.opacity >= HIDING_OPACITY && layer.blend === 'normal' && isOpaque(show, layer, info?.isOpaque ?? false),
     cells: cellsOf(show.canvas, (x, y) => {
       const [frameX, frameY] = mapPoint(toFrame, x, y)
-      return roundedRectCoverage(frameX, frameY, target.width, target.height, layer.frame.cornerRadiusPx) > 0.5
+      return shapeCoverage(shape, frameX, frameY) > 0.5
     }),
   }
 }
@@ -84,6 +86,10 @@ function cellsOf(canvas: Show['canvas'], contains: (x: number, y: number) => boo
 
 function isOpaque(show: Show, layer: Layer, isSourceOpaque: boolean): boolean {
   if (layer.kind === 'text') return (layer.text.plate?.opacity ?? 0) >= HIDING_OPACITY
+  if (layer.kind === 'shape')
+    return layer.fill.kind === 'plain' ? layer.fill.opacity >= HIDING_OPACITY : layer.fill.stops.every((stop) => stop.opacity >= HIDING_OPACITY)
+  // What lies in a group or another scene leaves gaps as often as not.
+  if (layer.kind !== 'input') return false
   const input = show.inputs.find((candidate) => candidate.id === layer.inputId)
   if (input === undefined) return false
   const steps = [...activeSteps(input.treatment), ...activeSteps(layer.treatment)]

@@ -13,7 +13,7 @@ export function premultiply(picture: FloatPicture): FloatPicture {
 }
 
 /** The picture with colours divided by alpha; a clear pixel has no colour. */
-function unpremultiply(picture: FloatPicture): FloatPicture {
+export function unpremultiply(picture: FloatPicture): FloatPicture {
   const data = picture.data.slice()
   for (let at = 0; at < data.length; at += 4) {
     const alpha = data[at + 3]!

@@ -4,20 +4,30 @@ import { stepWith } from '../../tests/support/steps.ts'
 import type { Picture } from '../picture/picture.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { renderReference } from '../render/render-reference.ts'
-import { newMicrophone } from '../show/create.ts'
+import { newMicrophone, PLAIN_FRAME } from '../show/create.ts'
 import type { Layer, Show, Step } from '../show/show.ts'
 import type { SourceInfo } from './frame-plan.ts'
 import { inputSourceId, planFrame } from './plan-frame.ts'
+import { rootOf } from './read-plan.ts'
 
 const WIDTH = 64
 const HEIGHT = 36
 
 function scene(inputs: readonly { readonly id: string; readonly treatment?: readonly Step[] }[], layers: readonly Partial<Layer>[]): Show {
   const whole = { x: 0, y: 0, width: WIDTH, height: HEIGHT, angleDeg: 0, fit: 'fill' as const }
-  const base = { visible: true, locked: false, placement: whole, opacity: 1, frame: { cornerRadiusPx: 0 }, treatment: [], kind: 'input' as const }
+  const base = {
+    visible: true,
+    locked: false,
+    placement: whole,
+    opacity: 1,
+    blend: 'normal' as const,
+    frame: PLAIN_FRAME,
+    treatment: [],
+    kind: 'input' as const,
+  }
   return {
     format: 'green-room-show',
-    version: 3,
+    version: 4,
     name: 'Test',
     canvas: { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30 },
     inputs: inputs.map(({ id, treatment = [] }) => ({ id, kind: 'picture', name: id, asset: 'a'.repeat(64), treatment })),
@@ -33,11 +43,11 @@ function plain(widthPx: number, heightPx: number, colour: readonly number[]): Pi
 
 function both(show: Show, pictures: ReadonlyMap<string, Picture>) {
   const infos = new Map<string, SourceInfo>([...pictures].map(([id, { widthPx, heightPx }]) => [id, { widthPx, heightPx, isOpaque: true }]))
-  const plans = [true, false].map((culls) => planFrame(show, show.scenes[0]!, infos, { culls }))
+  const plans = [true, false].map((culls) => planFrame(show, { scene: show.scenes[0]! }, 0, infos, { culls }))
   const [culled, all] = plans.map((plan) => renderReference(plan, pictures).data)
   let most = 0
   culled!.forEach((value, i) => (most = Math.max(most, Math.abs(value - all![i]!))))
-  return { most, drawn: plans[0]!.draws.length, missing: plans[0]!.missing }
+  return { most, drawn: rootOf(plans[0]!).items.length, missing: plans[0]!.missing }
 }
 
 describe('culling', () => {
@@ -91,7 +101,7 @@ describe('culling', () => {
             fit: (['fit', 'fill', 'stretch'] as const)[Math.floor(random() * 3)]!,
           },
           opacity: random() < 0.8 ? 1 : random(),
-          frame: { cornerRadiusPx: random() < 0.8 ? 0 : random() * 12 },
+          frame: { ...PLAIN_FRAME, cornerRadiusPx: random() < 0.8 ? 0 : random() * 12 },
         } as Partial<Layer>
       })
       const sizes = layers.map((_, i) => plain(8 + Math.floor(random() * 60), 8 + Math.floor(random() * 40), [i * 100, 255 - i * 100, 50]))
@@ -101,7 +111,8 @@ describe('culling', () => {
       )
       const { most, drawn } = both(show, new Map(sizes.map((picture, i) => [inputSourceId(`i${i}`), picture])))
       if (drawn < 3) culled += 1
-      expect({ round, most }).toEqual({ round, most: 0 })
+      // A share of one may come out as one less a rounding.
+      expect(most, `round ${round}`).toBeLessThan(1e-12)
     }
     // The property says something only where culling happens.
     expect(culled).toBeGreaterThan(20)

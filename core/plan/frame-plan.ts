@@ -1,11 +1,21 @@
+// One moment as plain data: a list of pictures made of earlier pictures, and which of them goes where. Motion is numbers already
+// worked out. Every executor makes the same pictures of it.
+import type { BlendName } from '../blend/index.ts'
 import type { Affine } from '../composite/affine.ts'
-import type { Rect } from '../layout/fit.ts'
+import type { Coverage } from '../composite/coverage.ts'
+import type { Gradient } from '../paint/gradient.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import type { StepCall } from '../steps/index.ts'
 import type { TextContent } from '../text/text-content.ts'
 
 /** Names a picture that an executor is given: "input:ID", "text:LAYER" or "colour:#rrggbb". */
 export type SourceId = string
+
+/** Names a root of a plan: the webcam feed, a view. */
+export type OutputId = string
+
+/** Into `FramePlan.nodes`; a node reads earlier nodes only. */
+export type NodeIndex = number
 
 /** A text picture to be laid out before the plan runs; equal keys are equal pictures. */
 export interface TextJob {
@@ -16,40 +26,80 @@ export interface TextJob {
   readonly heightPx: number
 }
 
-/** One source put on the canvas. Everything is in canvas pixels unless it says otherwise. */
-export interface Draw {
-  readonly layerId: string
-  readonly sourceId: SourceId
-  /** Treatment, everywhere first, then here only. */
-  readonly steps: readonly StepCall[]
-  /** Equal for two draws that need the same treated picture. */
-  readonly treatedKey: string
-  /** Times the treated picture is halved (2×2 mean) before it is sampled. */
-  readonly halvings: number
-  /** From canvas pixels to pixels of the halved, treated picture; pixel centres at ½. */
-  readonly toSource: Affine
-  /** From canvas pixels to the frame, which spans 0..frame.width × 0..frame.height. */
-  readonly toFrame: Affine
-  readonly frame: { readonly width: number; readonly height: number; readonly cornerRadius: number }
-  /** Whole-pixel bounds on the canvas, clipped to it. */
-  readonly bounds: PixelRect
-  readonly opacity: number
-  /** Part of the source that the frame shows, in source pixels. */
-  readonly sourceRect: Rect
-}
-
-/** What to do for one frame, as plain data. Every executor makes the same picture of it. */
-export interface FramePlan {
+interface NodeBase {
+  /** Equal keys are equal pictures, given equal sources. */
+  readonly key: string
   readonly widthPx: number
   readonly heightPx: number
+  readonly isOpaque: boolean
+}
+
+/** A source, cleaned. */
+export interface TreatedNode extends NodeBase {
+  readonly kind: 'treated'
+  readonly sourceId: SourceId
+  /** Everywhere first, then here only. */
+  readonly steps: readonly StepCall[]
+  /** Equal for two nodes that need the same treated picture, at whatever level. */
+  readonly treatedKey: string
+  /** Times the treated picture is halved (2×2 mean). */
+  readonly mipLevel: number
+}
+
+/** A picture of this plan, cleaned: a group with a treatment of its own. */
+export interface FilteredNode extends NodeBase {
+  readonly kind: 'filtered'
+  readonly of: NodeIndex
+  readonly steps: readonly StepCall[]
+}
+
+/** Things put over each other: a scene, a group, a transition. */
+export interface StackNode extends NodeBase {
+  readonly kind: 'stack'
   /** What lies under everything: opaque black, or nothing. */
   readonly ground: 'black' | 'clear'
-  /** From back to front; hidden and wholly covered layers are not here. */
-  readonly draws: readonly Draw[]
-  /** Text pictures the draws refer to. */
+  /** From back to front; what is hidden or wholly covered is not here. */
+  readonly items: readonly Item[]
+}
+
+export type PlanNode = TreatedNode | FilteredNode | StackNode
+
+/** What an item shows. Colours are straight, sRGB-encoded, 0..1. */
+export type Paint =
+  /** `toNode` leads from pixels of the stack to pixels of the node; pixel centres at ½. */
+  | { readonly kind: 'node'; readonly node: NodeIndex; readonly toNode: Affine }
+  | { readonly kind: 'plain'; readonly colour: readonly [red: number, green: number, blue: number]; readonly opacity: number }
+  /** `toGradient` leads from pixels of the stack to the gradient's own. */
+  | { readonly kind: 'gradient'; readonly gradient: Gradient; readonly toGradient: Affine }
+
+/** One paint through one coverage. Everything is in pixels of its stack unless it says otherwise. */
+export interface Item {
+  readonly key: string
+  readonly layerId: string
+  readonly paint: Paint
+  readonly coverage: Coverage
+  /** From pixels of the stack to the coverage's shape: moved and turned, never scaled. */
+  readonly toCoverage: Affine
+  /** Whole pixels outside of which nothing is covered, clipped to the stack. */
+  readonly bounds: PixelRect
+  readonly opacity: number
+  readonly blend: BlendName
+}
+
+export interface FramePlan {
+  readonly nodes: readonly PlanNode[]
+  readonly outputs: Readonly<Record<OutputId, NodeIndex>>
+  /** Text pictures the nodes refer to. */
   readonly texts: readonly TextJob[]
   /** Visible layers whose input has no picture. */
   readonly missing: readonly MissingPicture[]
+  /** Until when the plan holds as long as nothing is edited, in ms of the time it was planned for. */
+  readonly validUntilMs: number
+}
+
+/** The only output of a plan that has one. */
+export function firstOutput({ outputs }: FramePlan): OutputId {
+  return Object.keys(outputs)[0]!
 }
 
 /** A layer that could be seen, were its picture there. */

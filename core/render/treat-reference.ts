@@ -16,9 +16,14 @@ export interface TreatAids {
 
 /** Runs a chain of steps on a picture, exactly; straight alpha in and out. */
 export function treatReference(picture: Picture, calls: readonly StepCall[], aids: TreatAids = {}): FloatPicture {
+  return treatFloat(readPicture(picture), calls, aids)
+}
+
+/** The same on a picture of doubles, which it may change in place. */
+export function treatFloat(picture: FloatPicture, calls: readonly StepCall[], aids: TreatAids = {}): FloatPicture {
   const { widthPx, heightPx } = picture
   const { runs } = prepareChain(calls, aids.context ?? plainContext(widthPx, heightPx))
-  let current = readPicture(picture)
+  let current = picture
   let person = aids.person ?? null
   runs.forEach((run, index) => {
     runPoints(current, run)

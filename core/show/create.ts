@@ -1,7 +1,7 @@
 // New parts of a show. Ids come from outside, since core has no chance of its own.
 import { defaultParams } from '../steps/step.ts'
 import { stepOf, type StepKind } from '../steps/index.ts'
-import type { CameraInput, Input, InputLayer, Layer, Microphone, Scene, Show, Step, TextLayer } from './show.ts'
+import type { CameraInput, Frame, GroupLayer, Input, InputLayer, Layer, Microphone, Scene, SceneLayer, ShapeLayer, Show, Step, TextLayer } from './show.ts'
 
 /** Makes a new id, unlike any before. */
 export type MakeId = () => string
@@ -44,6 +44,9 @@ export interface FirstDevices {
 /** What a show begins with where there is no real device. */
 export const standinDevices: FirstDevices = { camera: { type: 'standin', standin: 'cloth' }, microphone: { type: 'standin' } }
 
+/** A sharp box with nothing round it. */
+export const PLAIN_FRAME: Frame = { form: 'box', cornerRadiusPx: 0, border: null, shadow: null }
+
 /** A layer that shows an input over the whole canvas, fitted. */
 export function newInputLayer(input: Input, canvas: Show['canvas'], makeId: MakeId): InputLayer {
   return {
@@ -54,8 +57,9 @@ export function newInputLayer(input: Input, canvas: Show['canvas'], makeId: Make
     visible: true,
     locked: false,
     opacity: 1,
+    blend: 'normal',
     placement: { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: input.kind === 'picture' ? 'fit' : 'fill' },
-    frame: { cornerRadiusPx: 0 },
+    frame: PLAIN_FRAME,
     treatment: [],
   }
 }
@@ -70,6 +74,7 @@ export function newTextLayer(name: string, text: string, canvas: Show['canvas'],
     visible: true,
     locked: false,
     opacity: 1,
+    blend: 'normal',
     placement: {
       x: Math.round(canvas.widthPx * 0.05),
       y: Math.round(canvas.heightPx * 0.78),
@@ -78,7 +83,7 @@ export function newTextLayer(name: string, text: string, canvas: Show['canvas'],
       angleDeg: 0,
       fit: 'fit',
     },
-    frame: { cornerRadiusPx: Math.round(4 * unit) },
+    frame: { ...PLAIN_FRAME, cornerRadiusPx: Math.round(4 * unit) },
     text: {
       family: 'Bricolage Grotesque',
       align: 'start',
@@ -89,6 +94,38 @@ export function newTextLayer(name: string, text: string, canvas: Show['canvas'],
   }
 }
 
+function newLayerBase(name: string, placement: Layer['placement'], makeId: MakeId) {
+  return { id: makeId(), name, visible: true, locked: false, opacity: 1, blend: 'normal' as const, placement, frame: PLAIN_FRAME, treatment: [] }
+}
+
+/** A coloured form in the middle of the canvas. */
+export function newShapeLayer(name: string, form: Frame['form'], canvas: Show['canvas'], makeId: MakeId): ShapeLayer {
+  const side = Math.round(canvas.heightPx / 3)
+  const width = form === 'box' ? side * 2 : side
+  const placement = {
+    x: Math.round((canvas.widthPx - width) / 2),
+    y: Math.round((canvas.heightPx - side) / 2),
+    width,
+    height: side,
+    angleDeg: 0,
+    fit: 'stretch' as const,
+  }
+  const base = newLayerBase(name, placement, makeId)
+  return { ...base, kind: 'shape', frame: { ...PLAIN_FRAME, form }, fill: { kind: 'plain', colour: '#1e5b47', opacity: 1 } }
+}
+
+/** Layers together, where they are. */
+export function newGroupLayer(name: string, layers: readonly Layer[], canvas: Show['canvas'], makeId: MakeId): GroupLayer {
+  const placement = { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: 'stretch' as const }
+  return { ...newLayerBase(name, placement, makeId), kind: 'group', layers }
+}
+
+/** Another scene as a picture, over the whole canvas. */
+export function newSceneLayer(scene: Scene, canvas: Show['canvas'], makeId: MakeId): SceneLayer {
+  const placement = { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: 'fit' as const }
+  return { ...newLayerBase(scene.name, placement, makeId), kind: 'scene', sceneId: scene.id }
+}
+
 /** A copy of a scene under new ids. */
 export function copyScene(scene: Scene, name: string, makeId: MakeId): Scene {
   return { id: makeId(), name, layers: scene.layers.map((layer) => copyLayer(layer, makeId)) }
@@ -96,7 +133,8 @@ export function copyScene(scene: Scene, name: string, makeId: MakeId): Scene {
 
 /** A copy of a layer under new ids. */
 export function copyLayer(layer: Layer, makeId: MakeId): Layer {
-  return { ...layer, id: makeId(), treatment: layer.treatment.map((step) => ({ ...step, id: makeId() })) }
+  const own = { id: makeId(), treatment: layer.treatment.map((step) => ({ ...step, id: makeId() })) }
+  return layer.kind === 'group' ? { ...layer, ...own, layers: layer.layers.map((inner) => copyLayer(inner, makeId)) } : { ...layer, ...own }
 }
 
 /** A show with one scene: a camera over a plain wall, and a microphone. */
@@ -107,7 +145,7 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 3,
+    version: 4,
     name,
     canvas,
     inputs: [camera, wall],

@@ -1,5 +1,6 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
 import type { FitMode } from '../layout/fit.ts'
+import { changeListOf, findLayer, mapLayers } from './layer-tree.ts'
 import { RANGES, withinRange } from './limits.ts'
 import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
 import { steps as taughtSteps, type StepKind } from '../steps/index.ts'
@@ -33,9 +34,9 @@ export function removeInput(show: Show, inputId: string): Show {
     inputs: show.inputs.filter((input) => input.id !== inputId).map((input) => ({ ...input, treatment: cleared(input.treatment) })),
     scenes: show.scenes.map((scene) => ({
       ...scene,
-      layers: scene.layers
-        .filter((layer) => layer.kind !== 'input' || layer.inputId !== inputId)
-        .map((layer) => ({ ...layer, treatment: cleared(layer.treatment) })),
+      layers: mapLayers(scene.layers, (layer) =>
+        layer.kind === 'input' && layer.inputId === inputId ? null : { ...layer, treatment: cleared(layer.treatment) },
+      ),
     })),
   }
 }
@@ -50,10 +51,11 @@ export function updateScene(show: Show, sceneId: string, change: (scene: Scene) 
   return { ...show, scenes: show.scenes.map((scene) => (scene.id === sceneId ? change(scene) : scene)) }
 }
 
-/** Takes a scene away; the last one stays, since a show has at least one. */
+/** Takes a scene away, with every layer that shows it; the last one stays, since a show has at least one. */
 export function removeScene(show: Show, sceneId: string): Show {
   if (show.scenes.length === 1) return show
-  return { ...show, scenes: show.scenes.filter((scene) => scene.id !== sceneId) }
+  const without = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (layer.kind === 'scene' && layer.sceneId === sceneId ? null : layer))
+  return { ...show, scenes: show.scenes.filter((scene) => scene.id !== sceneId).map((scene) => ({ ...scene, layers: without(scene.layers) })) }
 }
 
 /** Moves the scene to `index` of the list. */
@@ -73,18 +75,18 @@ export function addLayer(show: Show, sceneId: string, layer: Layer, index?: numb
 export function updateLayer(show: Show, sceneId: string, layerId: string, change: (layer: Layer) => Layer): Show {
   return updateScene(show, sceneId, (scene) => ({
     ...scene,
-    layers: scene.layers.map((layer) => (layer.id === layerId ? change(layer) : layer)),
+    layers: mapLayers(scene.layers, (layer) => (layer.id === layerId ? change(layer) : layer)),
   }))
 }
 
 /** Takes a layer out of its scene. */
 export function removeLayer(show: Show, sceneId: string, layerId: string): Show {
-  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: scene.layers.filter((layer) => layer.id !== layerId) }))
+  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (layer.id === layerId ? null : layer)) }))
 }
 
-/** Moves a layer to `index` from the back. */
+/** Moves a layer to `index` from the back of the list it is in: its scene's, or its group's. */
 export function moveLayer(show: Show, sceneId: string, layerId: string, index: number): Show {
-  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: moveItem(scene.layers, layerId, index) }))
+  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: changeListOf(scene.layers, layerId, (list) => moveItem(list, layerId, index)) }))
 }
 
 /** Sets parts of a layer's placement; numbers beyond their ranges end there. */
@@ -113,7 +115,7 @@ export function fitToCanvas(show: Show, sceneId: string, layerId: string, fit: F
 export function treatmentAt(show: Show, home: TreatmentHome): readonly Step[] {
   if (home.type === 'input') return show.inputs.find((input) => input.id === home.inputId)?.treatment ?? []
   const scene = show.scenes.find((candidate) => candidate.id === home.sceneId)
-  return scene?.layers.find((layer) => layer.id === home.layerId)?.treatment ?? []
+  return scene === undefined ? [] : (findLayer(scene, home.layerId)?.treatment ?? [])
 }
 
 /** Replaces the treatment at `home`. */
@@ -191,7 +193,13 @@ function moveItem<T extends { readonly id: string }>(items: readonly T[], id: st
 
 /** Ids of the inputs that some visible layer shows. */
 export function visibleInputs(show: Show): Set<string> {
-  return new Set(show.scenes.flatMap(({ layers }) => layers.flatMap((layer) => (layer.visible && layer.kind === 'input' ? [layer.inputId] : []))))
+  const seenIn = (layers: readonly Layer[]): string[] =>
+    layers.flatMap((layer) => {
+      if (!layer.visible) return []
+      if (layer.kind === 'group') return seenIn(layer.layers)
+      return layer.kind === 'input' ? [layer.inputId] : []
+    })
+  return new Set(show.scenes.flatMap(({ layers }) => seenIn(layers)))
 }
 
 /** Changes parts of the microphone. */

@@ -13,7 +13,7 @@ describe('a show held on air', () => {
     const title = scene.layers.find((layer) => layer.kind === 'text')!
     const edited = updateLayer(show, scene.id, title.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, blocks: [] } } : layer))
     const held = heldCopy(show)
-    const textsOf = (which: typeof show) => planFrame(which, sceneNamed(which, 'Welcome'), allInfos(which)).texts.map(({ sourceId }) => sourceId)
+    const textsOf = (which: typeof show) => planFrame(which, { scene: sceneNamed(which, 'Welcome') }, 0, allInfos(which)).texts.map(({ sourceId }) => sourceId)
     expect(textsOf(edited).some((id) => textsOf(held).includes(id))).toBe(false)
     expect(textsOf(held)).toHaveLength(1)
   })

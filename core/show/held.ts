@@ -1,4 +1,5 @@
 // A show that stays on air while another one is open, or while its scene is gone from the open one.
+import { mapLayers } from './layer-tree.ts'
 import type { Layer, Show } from './show.ts'
 
 /**
@@ -7,7 +8,7 @@ import type { Layer, Show } from './show.ts'
  */
 export function heldCopy(show: Show): Show {
   const own = (layer: Layer): Layer => (layer.kind === 'text' ? { ...layer, id: `held:${layer.id}` } : layer)
-  return { ...show, scenes: show.scenes.map((scene) => ({ ...scene, layers: scene.layers.map(own) })) }
+  return { ...show, scenes: show.scenes.map((scene) => ({ ...scene, layers: mapLayers(scene.layers, own) })) }
 }
 
 /** Everything that two shows need: inputs and scenes of both. Where they share an input's id, the held show's counts. */

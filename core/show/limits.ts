@@ -1,5 +1,5 @@
 /** Most of each thing that a show may hold; keeps one document small enough to save on every edit. */
-export const LIMITS = { inputs: 40, scenes: 60, layers: 40, steps: 24, blocks: 6, nameLength: 80, textLength: 600 } as const
+export const LIMITS = { inputs: 40, scenes: 60, layers: 40, depth: 4, stops: 12, steps: 24, blocks: 6, nameLength: 80, textLength: 600 } as const
 
 interface Range {
   readonly min: number
@@ -16,6 +16,9 @@ export const RANGES = {
   angleDeg: { min: -360, max: 360 },
   share: { min: 0, max: 1 },
   cornerRadiusPx: { min: 0, max: 4000 },
+  borderPx: { min: 0.5, max: 400 },
+  shadowOffsetPx: { min: -1000, max: 1000 },
+  blurPx: { min: 0, max: 400 },
   textSizePx: { min: 4, max: 600 },
   textWeight: { min: 100, max: 900 },
   platePaddingPx: { min: 0, max: 400 },

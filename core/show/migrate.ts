@@ -25,6 +25,12 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   }),
   // Version 2 had no sound.
   2: (stored) => ({ ...stored, version: 3, microphone: newMicrophone({ type: 'none' }) }),
+  // Version 3 knew rounded boxes only, put over each other.
+  3: (stored) => ({
+    ...stored,
+    version: 4,
+    scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], liftLayer) })),
+  }),
 }
 
 /** Whether a value has fields; what has none is left as it is, for the schema to name. */
@@ -35,6 +41,11 @@ function isLoose(value: unknown): value is Loose {
 /** Applies `lift` to the entries of a list that have fields; anything that is no list stays as it is. */
 function liftEach(value: unknown, lift: (entry: Loose) => unknown): unknown {
   return Array.isArray(value) ? value.map((entry: unknown) => (isLoose(entry) ? lift(entry) : entry)) : value
+}
+
+function liftLayer(layer: Loose): Loose {
+  const { frame } = layer
+  return { ...layer, blend: 'normal', frame: isLoose(frame) ? { form: 'box', border: null, shadow: null, ...frame } : frame }
 }
 
 function liftTreatment(owner: Loose): Loose {
@@ -66,7 +77,7 @@ export function readChain(stored: unknown): ChainFile {
   return chainSchema.parse(stored)
 }
 
-const CURRENT_VERSION = 3
+const CURRENT_VERSION = 4
 const CHAIN_VERSION = 2
 
 /** A checked show of any stored version. Throws a ZodError, or a VersionError for a version from the future. */

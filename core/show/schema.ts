@@ -1,10 +1,12 @@
 // The stored form of a show. Everything that comes from outside passes through here once.
 import { z } from 'zod'
+import { blendModes, type BlendName } from '../blend/index.ts'
 import { steps } from '../steps/index.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
 import { LIMITS, RANGES } from './limits.ts'
-import { standinCameras, voiceSides, type Show, type Step } from './show.ts'
+import { sceneCircle, walkLayers } from './layer-tree.ts'
+import { borderSides, frameForms, standinCameras, voiceSides, type Layer, type Show, type Step } from './show.ts'
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 const name = z.string().trim().min(1, 'must not be empty').max(LIMITS.nameLength)
@@ -139,6 +141,32 @@ const textContent = z.strictObject({
     .nullable(),
 })
 
+const border = z.strictObject({ widthPx: number(RANGES.borderPx), colour, opacity: number(RANGES.share), side: z.enum(borderSides) })
+const shadow = z.strictObject({
+  dx: number(RANGES.shadowOffsetPx),
+  dy: number(RANGES.shadowOffsetPx),
+  blurPx: number(RANGES.blurPx),
+  colour,
+  opacity: number(RANGES.share),
+})
+const frame = z.strictObject({
+  form: z.enum(frameForms),
+  cornerRadiusPx: number(RANGES.cornerRadiusPx),
+  border: border.nullable(),
+  shadow: shadow.nullable(),
+})
+
+const stops = z
+  .array(z.strictObject({ at: number(RANGES.share), colour, opacity: number(RANGES.share) }))
+  .min(2, 'must hold at least two colours')
+  .max(LIMITS.stops)
+  .refine((list) => list.every((stop, i) => i === 0 || stop.at >= list[i - 1]!.at), 'must be in order of "at"')
+const fill = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('plain'), colour, opacity: number(RANGES.share) }),
+  z.strictObject({ kind: z.literal('linear'), angleDeg: number(RANGES.angleDeg), stops }),
+  z.strictObject({ kind: z.literal('radial'), stops }),
+])
+
 const layerBase = {
   id,
   name,
@@ -146,19 +174,29 @@ const layerBase = {
   locked: z.boolean(),
   placement,
   opacity: number(RANGES.share),
-  frame: z.strictObject({ cornerRadiusPx: number(RANGES.cornerRadiusPx) }),
+  blend: z.enum(blendModes.map((mode) => mode.name) as [BlendName, ...BlendName[]]),
+  frame,
   treatment,
 }
 const layerSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id }),
   z.strictObject({ ...layerBase, kind: z.literal('text'), text: textContent }),
+  z.strictObject({ ...layerBase, kind: z.literal('shape'), fill }),
+  z.strictObject({
+    ...layerBase,
+    kind: z.literal('group'),
+    get layers(): z.ZodType<Layer[]> {
+      return z.array(layerSchema as unknown as z.ZodType<Layer>).max(LIMITS.layers)
+    },
+  }),
+  z.strictObject({ ...layerBase, kind: z.literal('scene'), sceneId: id }),
 ])
 
 const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(LIMITS.layers) })
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(3),
+  version: z.literal(4),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),
@@ -174,18 +212,38 @@ const showObject = z.strictObject({
 /** A whole show, with every reference checked. */
 export const showSchema = showObject.superRefine((show, context) => {
   const inputIds = new Set(show.inputs.map((input) => input.id))
+  const sceneIds = new Set(show.scenes.map((scene) => scene.id))
   requireUnique(show.inputs, ['inputs'], context)
   requireUnique(show.scenes, ['scenes'], context)
   show.scenes.forEach((scene, sceneIndex) => {
-    requireUnique(scene.layers, ['scenes', sceneIndex, 'layers'], context)
-    scene.layers.forEach((layer, layerIndex) => {
-      if (layer.kind !== 'input' || inputIds.has(layer.inputId)) return
+    const layers = scene.layers as unknown as readonly Layer[]
+    const at = ['scenes', sceneIndex, 'layers']
+    requireUnique(
+      [...walkLayers(layers)].map(({ layer }) => layer),
+      at,
+      context,
+    )
+    for (const { layer, path, depth } of walkLayers(layers)) {
+      const place = [...at, ...path]
+      if (layer.kind === 'input' && !inputIds.has(layer.inputId)) {
+        context.addIssue({ code: 'custom', path: [...place, 'inputId'], message: `must name an input of the show, got "${layer.inputId}"` })
+      }
+      if (layer.kind === 'scene' && !sceneIds.has(layer.sceneId)) {
+        context.addIssue({ code: 'custom', path: [...place, 'sceneId'], message: `must name a scene of the show, got "${layer.sceneId}"` })
+      }
+      if (layer.kind === 'group' && depth >= LIMITS.depth) {
+        context.addIssue({ code: 'custom', path: place, message: `must not be a group inside more than ${LIMITS.depth} others` })
+      }
+    }
+    const circle = sceneCircle(show.scenes as unknown as Show['scenes'], scene.id)
+    if (circle !== null) {
+      const names = circle.map((sceneId) => `"${show.scenes.find((other) => other.id === sceneId)!.name}"`)
       context.addIssue({
         code: 'custom',
-        path: ['scenes', sceneIndex, 'layers', layerIndex, 'inputId'],
-        message: `must name an input of the show, got "${layer.inputId}"`,
+        path: ['scenes', sceneIndex],
+        message: `must not show itself: ${names.join(' shows ')}. Take one of these layers out`,
       })
-    })
+    }
   })
 }) as unknown as z.ZodType<Show>
 

@@ -1,4 +1,5 @@
 // The show as types. `schema.ts` holds the zod form; the two are held together by a type test there.
+import type { BlendName } from '../blend/index.ts'
 import type { FitMode } from '../layout/fit.ts'
 import type { StepKind, StepParams } from '../steps/index.ts'
 import type { TextContent } from '../text/text-content.ts'
@@ -100,6 +101,39 @@ export interface Placement {
   readonly fit: FitMode
 }
 
+export const frameForms = ['box', 'ellipse', 'softSquare'] as const
+export type FrameForm = (typeof frameForms)[number]
+export const borderSides = ['inside', 'outside'] as const
+
+export interface Border {
+  readonly widthPx: number
+  readonly colour: string
+  /** 0..1 */
+  readonly opacity: number
+  /** On which side of the frame's edge it runs. */
+  readonly side: (typeof borderSides)[number]
+}
+
+export interface Shadow {
+  /** How far it lies from its layer, in the layer's own directions; right and down are positive. */
+  readonly dx: number
+  readonly dy: number
+  /** As CSS has it: twice the gaussian's deviation. */
+  readonly blurPx: number
+  readonly colour: string
+  /** 0..1 */
+  readonly opacity: number
+}
+
+/** What a layer is seen through, and what goes round it. */
+export interface Frame {
+  readonly form: FrameForm
+  /** Of a box. */
+  readonly cornerRadiusPx: number
+  readonly border: Border | null
+  readonly shadow: Shadow | null
+}
+
 interface LayerBase {
   readonly id: string
   readonly name: string
@@ -108,7 +142,9 @@ interface LayerBase {
   readonly placement: Placement
   /** 0..1 */
   readonly opacity: number
-  readonly frame: { readonly cornerRadiusPx: number }
+  /** How it mixes with what is under it. */
+  readonly blend: BlendName
+  readonly frame: Frame
   /** Applies here only. */
   readonly treatment: readonly Step[]
 }
@@ -123,7 +159,41 @@ export interface TextLayer extends LayerBase {
   readonly text: TextContent
 }
 
-export type Layer = InputLayer | TextLayer
+/** A colour at a place of a gradient. */
+export interface FillStop {
+  /** 0..1 */
+  readonly at: number
+  readonly colour: string
+  readonly opacity: number
+}
+
+export type Fill =
+  | { readonly kind: 'plain'; readonly colour: string; readonly opacity: number }
+  /** Across the box at an angle as CSS has it: 0 runs upwards, 90 to the right. `stops` in order of `at`. */
+  | { readonly kind: 'linear'; readonly angleDeg: number; readonly stops: readonly FillStop[] }
+  /** From the middle to the farther side. */
+  | { readonly kind: 'radial'; readonly stops: readonly FillStop[] }
+
+/** A rectangle or an ellipse of a colour; its frame gives it its form. */
+export interface ShapeLayer extends LayerBase {
+  readonly kind: 'shape'
+  readonly fill: Fill
+}
+
+/** Layers on a canvas of their own, of the show's size, that is placed like a picture; as it is at first, they lie where they lay. */
+export interface GroupLayer extends LayerBase {
+  readonly kind: 'group'
+  readonly layers: readonly Layer[]
+}
+
+/** Another scene of the show, as a picture. */
+export interface SceneLayer extends LayerBase {
+  readonly kind: 'scene'
+  readonly sceneId: string
+}
+
+export type Layer = InputLayer | TextLayer | ShapeLayer | GroupLayer | SceneLayer
+export type LayerKind = Layer['kind']
 
 /** One arrangement the audience may see; `layers` run from back to front. */
 export interface Scene {
@@ -134,7 +204,7 @@ export interface Scene {
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 3
+  readonly version: 4
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]

@@ -1,7 +1,8 @@
-import { beforeAll, describe, expect, it } from 'vitest'
+import { afterEach, beforeAll, describe, expect, it } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { rgbaToI420 } from '../../tests/support/i420.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import { treatedNodes } from '../../core/plan/read-plan.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { parseCube } from '../../core/lut/cube.ts'
 import { addStep } from '../../tests/support/steps.ts'
@@ -24,6 +25,16 @@ function plain(rgb: readonly number[], widthPx = 1280, heightPx = 720): RgbaPict
   return { format: 'rgba', widthPx, heightPx, data }
 }
 
+/** Given back after each test, so that the heap is as empty as before. */
+const opened: (CpuExecutor | Treatments)[] = []
+afterEach(() => opened.splice(0).forEach((each) => each.dispose()))
+
+function openExecutor(treatments = new Treatments(heap)): CpuExecutor {
+  const executor = new CpuExecutor(treatments)
+  opened.push(executor, treatments)
+  return executor
+}
+
 describe('the CPU executor', () => {
   const show = testShow()
   const scene = sceneNamed(show, 'Just me')
@@ -31,7 +42,8 @@ describe('the CPU executor', () => {
   const wallId = inputSourceId(show.inputs[1]!.id)
   const plan = planFrame(
     show,
-    scene,
+    { scene },
+    0,
     new Map([
       [cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }],
       [wallId, { widthPx: 1280, heightPx: 720, isOpaque: true }],
@@ -47,7 +59,7 @@ describe('the CPU executor', () => {
   const middle = (picture: RgbaPicture) => [...picture.data.subarray((360 * 1280 + 640) * 4, (360 * 1280 + 640) * 4 + 4)]
 
   it('shows the wall through the cloth, and a live change in the next frame', () => {
-    const executor = new CpuExecutor(new Treatments(heap))
+    const executor = openExecutor()
     const wall = plain([10, 20, 30])
     expect(middle(executor.render(plan, framesWith(green, 1, wall)))).toEqual([10, 20, 30, 255])
     expect(middle(executor.render(plan, framesWith(skin, 2, wall)))[0]).toBeGreaterThan(190)
@@ -55,14 +67,14 @@ describe('the CPU executor', () => {
   })
 
   it('notices a new version of a still picture', () => {
-    const executor = new CpuExecutor(new Treatments(heap))
+    const executor = openExecutor()
     executor.render(plan, framesWith(green, 1, plain([10, 20, 30])))
     expect(middle(executor.render(plan, framesWith(green, 1, plain([90, 80, 70]), 2)))).toEqual([90, 80, 70, 255])
   })
 
   it('shows a look that comes after the first frame, on a still layer, without an edit', () => {
     const treatments = new Treatments(heap)
-    const executor = new CpuExecutor(treatments)
+    const executor = openExecutor(treatments)
     const look = 'd'.repeat(64)
     const looked = addStep({ ...show, inputs: [show.inputs[1]!, show.inputs[0]!] }, 'look', { look, amount: 1 })
     const info = { widthPx: 64, heightPx: 36, isOpaque: true }
@@ -70,7 +82,7 @@ describe('the CPU executor', () => {
       ...sceneNamed(show, 'Just me'),
       layers: sceneNamed(show, 'Just me').layers.filter((layer) => layer.kind === 'input' && layer.inputId === show.inputs[1]!.id),
     }
-    const stillPlan = planFrame(looked, still, new Map([[wallId, info]]))
+    const stillPlan = planFrame(looked, { scene: still }, 0, new Map([[wallId, info]]))
     const frames = new Map<string, SourceFrame>([[wallId, { picture: plain([10, 20, 30], 64, 36), version: 1, isLive: false }]])
     expect(middle(executor.render(stillPlan, frames)).slice(0, 3)).toEqual([10, 20, 30])
     const negative = parseCube('LUT_1D_SIZE 2\n1 1 1\n0 0 0\n')
@@ -79,7 +91,7 @@ describe('the CPU executor', () => {
   })
 
   it('goes on without a source that vanished and takes it back when it returns', () => {
-    const executor = new CpuExecutor(new Treatments(heap))
+    const executor = openExecutor()
     const wall = plain([10, 20, 30])
     executor.render(plan, framesWith(skin, 1, wall))
     const without = framesWith(skin, 2, wall)
@@ -89,13 +101,12 @@ describe('the CPU executor', () => {
   })
 
   it('allocates nothing in the heap over three hundred frames', () => {
-    const executor = new CpuExecutor(new Treatments(heap))
+    const executor = openExecutor()
     const wall = plain([10, 20, 30])
     executor.render(plan, framesWith(skin, 1, wall))
     const before = heap.usedBytes
     for (let version = 2; version < 302; version += 1) executor.render(plan, framesWith(version % 2 === 0 ? green : skin, version, wall))
     expect(heap.usedBytes).toBe(before)
-    executor.dispose()
   })
 })
 
@@ -103,12 +114,14 @@ it('follows a camera that changes its coding or its size under the same steps', 
   const treatments = new Treatments(heap)
   const show = testShow()
   const cameraId = inputSourceId(show.inputs[0]!.id)
-  const draw = planFrame(show, sceneNamed(show, 'Just me'), new Map([[cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }]])).draws[0]!
+  const node = treatedNodes(
+    planFrame(show, { scene: sceneNamed(show, 'Just me') }, 0, new Map([[cameraId, { widthPx: 1280, heightPx: 720, isOpaque: true }]])),
+  )[0]!
   const skin = [200, 140, 110]
   const coded = rgbaToI420(plain(skin))
   const pictures = [coded, { ...coded, matrix: 'bt601' as const }, plain(skin), rgbaToI420(plain(skin, 640, 360)), coded]
   const pixels = pictures.map((picture, version) => {
-    const treated = treatments.treated(draw, { picture, version, isLive: true })
+    const treated = treatments.treated(node, { picture, version, isLive: true })
     const at = treated.at + ((treated.heightPx / 2) * treated.widthPx + treated.widthPx / 2) * 4
     return [...heap.bytes.subarray(at, at + 4)]
   })
@@ -117,7 +130,7 @@ it('follows a camera that changes its coding or its size under the same steps', 
   expect(pixels[4]).toEqual(pixels[0])
   for (const index of [2, 3]) pixels[index]!.forEach((value, channel) => expect(Math.abs(value - pixels[0]![channel]!)).toBeLessThanOrEqual(3))
   // The crop follows the size: the left edge is clear in both.
-  expect(heap.bytes[treatments.treated(draw, { picture: pictures[3]!, version: 9, isLive: true }).at + 3]).toBe(0)
+  expect(heap.bytes[treatments.treated(node, { picture: pictures[3]!, version: 9, isLive: true }).at + 3]).toBe(0)
   treatments.dispose()
 })
 
@@ -129,11 +142,17 @@ it('makes room by forgetting pictures that were not used for longest', async () 
   const treatments = new Treatments(small)
   const show = testShow()
   const wall = plain([10, 20, 30])
-  const draw = planFrame(show, sceneNamed(show, 'Just me'), new Map([[inputSourceId(show.inputs[1]!.id), { widthPx: 1280, heightPx: 720, isOpaque: true }]]))
-    .draws[0]!
+  const node = treatedNodes(
+    planFrame(
+      show,
+      { scene: sceneNamed(show, 'Just me') },
+      0,
+      new Map([[inputSourceId(show.inputs[1]!.id), { widthPx: 1280, heightPx: 720, isOpaque: true }]]),
+    ),
+  )[0]!
   for (let i = 0; i < 12; i += 1) {
     const picture = treatments.treated(
-      { ...draw, sourceId: `input:${i}`, treatedKey: `same table ${i % 2}`, steps: [] },
+      { ...node, sourceId: `input:${i}`, treatedKey: `same table ${i % 2}`, steps: [] },
       { picture: wall, version: i, isLive: false },
     )
     expect([...small.bytes.subarray(picture.at, picture.at + 4)]).toEqual([10, 20, 30, 255])

@@ -164,7 +164,7 @@ describe('whole scenes', () => {
   ])('a camera %s agrees with the reference', (_name, placement) => {
     const scene = sceneNamed(show, 'Welcome')
     const placed = placeLayer(show, scene.id, scene.layers[1]!.id, placement)
-    const faint = updateLayer(placed, scene.id, scene.layers[1]!.id, (layer) => ({ ...layer, opacity: 0.83, frame: { cornerRadiusPx: 40 } }))
+    const faint = updateLayer(placed, scene.id, scene.layers[1]!.id, (layer) => ({ ...layer, opacity: 0.83, frame: { ...layer.frame, cornerRadiusPx: 40 } }))
     expect(compare(faint, 'Welcome').shareAbove).toBeLessThanOrEqual(ALLOWED_SHARE)
   })
 

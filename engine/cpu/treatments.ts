@@ -1,6 +1,6 @@
 // Tables, uploaded pictures and treated pictures, shared by everything an engine draws.
 import type { Picture } from '../../core/picture/picture.ts'
-import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
+import type { SourceId, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'
@@ -13,6 +13,7 @@ import type { AlphaForm } from './colour-memo.ts'
 import { TableCache } from './table-cache.ts'
 import type { Block, Heap } from './heap.ts'
 import { RowTreater } from './row-treater.ts'
+import { SurfaceStore } from './surface-store.ts'
 
 const PICTURES_KEPT = 24
 const UPLOADS_KEPT = 16
@@ -57,6 +58,8 @@ export class Treatments {
   readonly heap: Heap
   readonly rows: RowTreater
   readonly tables: TableCache
+  /** What live executors keep from frame to frame. */
+  readonly surfaces: SurfaceStore
   readonly #chains = new LRUCache<string, ChainEntry>({ max: CHAINS_KEPT, dispose: ({ runner }) => runner.dispose() })
   readonly #persons = new Map<SourceId, Plane>()
   #resources: ChainResources = { lut: () => null, picture: () => null }
@@ -69,6 +72,7 @@ export class Treatments {
     this.heap = heap
     this.rows = new RowTreater(heap)
     this.tables = new TableCache(heap)
+    this.surfaces = new SurfaceStore(heap, (byteLength) => this.allocate(byteLength))
   }
 
   /** Grows when looks or pictures that steps refer to come or go: what was treated before is stale. */
@@ -76,14 +80,14 @@ export class Treatments {
     return this.#generation
   }
 
-  /** The chain of a draw, ready for pictures like `picture`: a camera may change its size or coding. */
+  /** A chain, ready for pictures like `picture`: a camera may change its size or coding. */
   runner(steps: readonly StepCall[], chainKey: string, picture: Picture): ChainRunner {
     const known = this.#chains.get(chainKey)
     if (known !== undefined && isAlike(known.like, picture)) return known.runner
     this.#chains.delete(chainKey)
     const { widthPx, heightPx } = picture
     const chain = prepareChain(steps, { widthPx, heightPx, ...this.#resources })
-    const parts = { heap: this.heap, rows: this.rows, tables: this.tables, allocate: (byteLength: number) => this.#allocate(byteLength) }
+    const parts = { heap: this.heap, rows: this.rows, tables: this.tables, allocate: (byteLength: number) => this.allocate(byteLength) }
     const runner = new ChainRunner(parts, chain, widthPx, heightPx)
     this.#chains.set(chainKey, { runner, like: picture })
     return runner
@@ -112,7 +116,7 @@ export class Treatments {
     if (entry !== undefined && entry.version === version && entry.picture === picture) return entry.block.at
     if (entry === undefined || entry.picture.data.length !== picture.data.length) {
       this.#uploads.delete(sourceId)
-      entry = { block: this.#allocate(picture.data.length), picture, version }
+      entry = { block: this.allocate(picture.data.length), picture, version }
       this.#uploads.set(sourceId, entry)
     }
     this.heap.bytes.set(picture.data, entry.block.at)
@@ -121,29 +125,30 @@ export class Treatments {
     return entry.block.at
   }
 
-  /** The treated, halved picture of a draw; computed once per source version. */
-  treated(draw: Draw, frame: SourceFrame): HeapPicture {
-    let entry = this.#treated.get(draw.treatedKey)
+  /** The treated, halved picture of a node; computed once per source version. */
+  treated(node: TreatedNode, frame: SourceFrame): HeapPicture {
+    let entry = this.#treated.get(node.treatedKey)
     if (entry === undefined) {
-      entry = { personIn: needsPerson(draw.steps) ? draw.sourceId : null, version: -1, current: 0, levels: [] }
-      this.#treated.set(draw.treatedKey, entry)
+      entry = { personIn: needsPerson(node.steps) ? node.sourceId : null, version: -1, current: 0, levels: [] }
+      this.#treated.set(node.treatedKey, entry)
     }
     if (entry.version !== frame.version) entry.current = 0
     if (entry.current === 0) {
-      this.#treatWhole(draw, frame, this.#level(entry, 0, frame.picture.widthPx, frame.picture.heightPx))
+      this.#treatWhole(node, frame, this.#level(entry, 0, frame.picture.widthPx, frame.picture.heightPx))
       entry.current = 1
       entry.version = frame.version
     }
-    for (; entry.current <= draw.halvings; entry.current += 1) {
+    for (; entry.current <= node.mipLevel; entry.current += 1) {
       const source = entry.levels[entry.current - 1]!
       const level = this.#level(entry, entry.current, Math.max(1, source.widthPx >> 1), Math.max(1, source.heightPx >> 1))
       this.heap.kernels.halve(source.at, source.widthPx, source.heightPx, level.at, level.widthPx, level.heightPx)
     }
-    return entry.levels[draw.halvings]!
+    return entry.levels[node.mipLevel]!
   }
 
   /** Forgets everything and gives all memory back. */
   dispose(): void {
+    this.surfaces.dispose()
     this.#chains.clear()
     this.tables.dispose()
     this.#freeStraight()
@@ -152,10 +157,10 @@ export class Treatments {
     this.rows.dispose()
   }
 
-  #treatWhole(draw: Draw, frame: SourceFrame, level: Level): void {
+  #treatWhole(node: TreatedNode, frame: SourceFrame, level: Level): void {
     const { picture } = frame
-    const runner = this.runner(draw.steps, draw.treatedKey, picture)
-    this.treatInto(runner, picture, this.upload(draw.sourceId, frame), level.at, this.#persons.get(draw.sourceId) ?? null, 'premultiplied')
+    const runner = this.runner(node.steps, node.treatedKey, picture)
+    this.treatInto(runner, picture, this.upload(node.sourceId, frame), level.at, this.#persons.get(node.sourceId) ?? null, 'premultiplied')
   }
 
   /** Treats a whole picture whose bytes lie at `pictureAt` into `out`. */
@@ -164,7 +169,7 @@ export class Treatments {
     const byteLength = picture.widthPx * picture.heightPx * 4
     if (this.#straight === null || this.#straight.byteLength < byteLength) {
       this.#freeStraight()
-      this.#straight = { byteLength, first: this.#allocate(byteLength), second: this.#allocate(byteLength) }
+      this.#straight = { byteLength, first: this.allocate(byteLength), second: this.allocate(byteLength) }
     }
     runner.run(picture, pictureAt, out, this.#straight.first.at, this.#straight.second.at, person, form)
   }
@@ -180,19 +185,20 @@ export class Treatments {
     const known = entry.levels[index]
     if (known !== undefined && known.widthPx === widthPx && known.heightPx === heightPx) return known
     if (known !== undefined) this.heap.free(known.block)
-    const block = this.#allocate(widthPx * heightPx * 4)
+    const block = this.allocate(widthPx * heightPx * 4)
     const level = { widthPx, heightPx, at: block.at, block }
     entry.levels[index] = level
     return level
   }
 
   /** Memory from the heap; when it is full, what was not used for longest makes room. */
-  #allocate(byteLength: number): Block {
+  allocate(byteLength: number): Block {
     for (;;) {
       try {
         return this.heap.allocate(byteLength)
       } catch (error) {
         // The newest of each may be in use by whoever asks.
+        if (this.surfaces.evictOldest()) continue
         if (this.#treated.size > 1) this.#treated.pop()
         else if (this.#uploads.size > 1) this.#uploads.pop()
         else throw error

@@ -1,23 +1,11 @@
 // The live executor for machines with a graphics card. Premultiplied, sRGB-encoded, origin top left.
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { Draw, FramePlan } from '../../core/plan/frame-plan.ts'
+import { firstOutput, type FramePlan, type Item, type NodeIndex, type OutputId, type PlanNode, type StackNode } from '../../core/plan/frame-plan.ts'
 import type { Executor, SourceFrames } from '../executor.ts'
 import type { GlDevice, Pass, Surface } from './device.ts'
 import type { GlTreatments } from './gl-treatments.ts'
+import { ITEM_VALUES, itemPass, itemValues } from './item-pass.ts'
 import { NO_VALUES } from './spatial/gl-work.ts'
-
-// VALUE: 0–5 canvas to source, 6–11 canvas to frame, 12 frame width, 13 height, 14 corner radius, 15 opacity.
-const DRAW = `
-void main() {
-  vec2 p = vec2(here) + 0.5;
-  vec2 inFrame = vec2(VALUE[6] * p.x + VALUE[8] * p.y + VALUE[10], VALUE[7] * p.x + VALUE[9] * p.y + VALUE[11]);
-  vec2 middle = vec2(VALUE[12], VALUE[13]) / 2.0;
-  float radius = min(VALUE[14], min(middle.x, middle.y));
-  vec2 off = abs(inFrame - middle) - (middle - radius);
-  float distance = (off.x > 0.0 && off.y > 0.0 ? length(off) : max(off.x, off.y)) - radius;
-  vec2 place = vec2(VALUE[0] * p.x + VALUE[2] * p.y + VALUE[4], VALUE[1] * p.x + VALUE[3] * p.y + VALUE[5]) - 0.5;
-  result = between(t0, place) * clamp(0.5 - distance, 0.0, min(1.0, VALUE[12]) * min(1.0, VALUE[13])) * VALUE[15];
-}`
 
 const COPY = `void main() { result = texelFetch(t0, here, 0); }`
 
@@ -25,80 +13,143 @@ export class GlExecutor implements Executor {
   readonly name = 'gl'
   readonly #device: GlDevice
   readonly #treatments: GlTreatments
-  readonly #draw: Pass
   readonly #copy: Pass
-  readonly #values = new Float32Array(16)
-  #canvas: Surface | null = null
-  #bytes: Surface | null = null
-  #out = new Uint8ClampedArray(0)
+  readonly #values = new Float32Array(ITEM_VALUES)
+  /** Surfaces for stacks, by their place in the plan. */
+  readonly #canvases = new Map<NodeIndex, Surface>()
+  readonly #outs = new Map<OutputId, { readonly bytes: Surface; readonly data: Uint8ClampedArray<ArrayBuffer> }>()
+  /** What is under an item that the shader blends. */
+  #under: Surface | null = null
+  /** What a pass reads where it has nothing to read. */
+  #nothing: Surface | null = null
 
   /** Executors that draw the same inputs share `treatments`, so that each is treated once. */
   constructor(treatments: GlTreatments) {
     this.#device = treatments.device
     this.#treatments = treatments
-    this.#draw = this.#device.pass(DRAW, 1, 16)
     this.#copy = this.#device.pass(COPY, 1, 0)
   }
 
-  /** Throws a GraphicsError when the card was lost; nothing of a half-made picture gets out. */
   render(plan: FramePlan, sources: SourceFrames): RgbaPicture {
-    const canvas = this.#canvasFor(plan)
-    const { gl } = this.#device
-    gl.bindFramebuffer(gl.FRAMEBUFFER, canvas.frame)
-    gl.clearColor(0, 0, 0, plan.ground === 'black' ? 1 : 0)
-    gl.clear(gl.COLOR_BUFFER_BIT)
-    gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA)
-    for (let i = 0; i < plan.draws.length; i += 1) {
-      const draw = plan.draws[i]!
-      const source = sources.get(draw.sourceId)
-      if (source !== undefined) this.#put(draw, this.#treatments.treated(draw, source), canvas)
+    return this.renderOutputs(plan, sources).get(firstOutput(plan))!
+  }
+
+  /** Throws a GraphicsError when the card was lost; nothing of a half-made picture gets out. */
+  renderOutputs(plan: FramePlan, sources: SourceFrames): Map<OutputId, RgbaPicture> {
+    this.#freeOthers(plan)
+    const made: (Surface | null)[] = []
+    plan.nodes.forEach((node, index) => made.push(this.#make(node, index, made, sources)))
+    const pictures = new Map<OutputId, RgbaPicture>()
+    for (const [id, index] of Object.entries(plan.outputs)) {
+      const { widthPx, heightPx } = plan.nodes[index]!
+      const out = this.#outFor(id, widthPx, heightPx)
+      if (made[index] !== null) this.#device.run(this.#copy, out.bytes, [made[index]!], NO_VALUES)
+      this.#device.read(out.bytes, out.data)
+      pictures.set(id, { format: 'rgba', widthPx, heightPx, data: out.data })
     }
-    this.#device.run(this.#copy, this.#bytes!, [canvas], NO_VALUES)
-    this.#device.read(this.#bytes!, this.#out)
-    return { format: 'rgba', widthPx: plan.widthPx, heightPx: plan.heightPx, data: this.#out }
+    return pictures
   }
 
   dispose(): void {
-    if (this.#canvas !== null) this.#device.free(this.#canvas)
-    if (this.#bytes !== null) this.#device.free(this.#bytes)
-    this.#canvas = null
-    this.#bytes = null
+    for (const surface of this.#canvases.values()) this.#device.free(surface)
+    for (const { bytes } of this.#outs.values()) this.#device.free(bytes)
+    if (this.#under !== null) this.#device.free(this.#under)
+    if (this.#nothing !== null) this.#device.free(this.#nothing)
+    this.#canvases.clear()
+    this.#outs.clear()
+    this.#under = null
+    this.#nothing = null
   }
 
-  #put({ bounds, toSource, toFrame, frame, opacity }: Draw, picture: Surface, canvas: Surface): void {
-    const v = this.#values
-    v[0] = toSource.a
-    v[1] = toSource.b
-    v[2] = toSource.c
-    v[3] = toSource.d
-    v[4] = toSource.e
-    v[5] = toSource.f
-    v[6] = toFrame.a
-    v[7] = toFrame.b
-    v[8] = toFrame.c
-    v[9] = toFrame.d
-    v[10] = toFrame.e
-    v[11] = toFrame.f
-    v[12] = frame.width
-    v[13] = frame.height
-    v[14] = frame.cornerRadius
-    v[15] = opacity
-    // Treating draws into other surfaces, whole and without blending: both are on for this draw alone.
+  /** The picture of a node; null without its source. */
+  #make(node: PlanNode, index: NodeIndex, made: readonly (Surface | null)[], sources: SourceFrames): Surface | null {
+    if (node.kind === 'stack') return this.#stack(node, index, made)
+    if (node.kind === 'filtered') {
+      const before = made[node.of] ?? null
+      return before === null ? null : this.#treatments.filtered(node, before)
+    }
+    const source = sources.get(node.sourceId)
+    return source === undefined ? null : this.#treatments.treated(node, source)
+  }
+
+  #stack(node: StackNode, index: NodeIndex, made: readonly (Surface | null)[]): Surface {
+    const canvas = this.#canvasFor(index, node)
     const { gl } = this.#device
-    gl.enable(gl.BLEND)
-    gl.enable(gl.SCISSOR_TEST)
-    gl.scissor(bounds.left, bounds.top, Math.max(0, bounds.right - bounds.left), Math.max(0, bounds.bottom - bounds.top))
-    this.#device.run(this.#draw, canvas, [picture], v)
-    gl.disable(gl.SCISSOR_TEST)
-    gl.disable(gl.BLEND)
+    gl.bindFramebuffer(gl.FRAMEBUFFER, canvas.frame)
+    gl.clearColor(0, 0, 0, node.ground === 'black' ? 1 : 0)
+    gl.clear(gl.COLOR_BUFFER_BIT)
+    gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA)
+    for (const item of node.items) {
+      const picture = item.paint.kind === 'node' ? made[item.paint.node]! : null
+      if (item.paint.kind === 'node' && picture === null) continue
+      const { reveal } = item.coverage
+      this.#put(item, picture, reveal?.kind === 'luma' ? (made[reveal.node] ?? null) : null, canvas)
+    }
+    return canvas
   }
 
-  #canvasFor({ widthPx, heightPx }: FramePlan): Surface {
-    if (this.#canvas !== null && this.#canvas.widthPx === widthPx && this.#canvas.heightPx === heightPx) return this.#canvas
-    this.dispose()
-    this.#canvas = this.#device.surface('half', widthPx, heightPx)
-    this.#bytes = this.#device.surface('bytes', widthPx, heightPx)
-    this.#out = new Uint8ClampedArray(widthPx * heightPx * 4)
-    return this.#canvas
+  #put(item: Item, picture: Surface | null, veil: Surface | null, canvas: Surface): void {
+    const { left, top, right, bottom } = item.bounds
+    if (right <= left || bottom <= top) return
+    const { gl } = this.#device
+    const pass = itemPass(this.#device, item)
+    const isFixed = item.blend === 'normal'
+    itemValues(item, this.#values)
+    // Treating draws into other surfaces, whole and without blending: both are on for this item alone.
+    gl.enable(gl.SCISSOR_TEST)
+    gl.scissor(left, top, right - left, bottom - top)
+    const nothing = this.#nothingFor()
+    const under = isFixed ? nothing : this.#copyOf(canvas)
+    if (isFixed) gl.enable(gl.BLEND)
+    this.#device.run(pass, canvas, [picture ?? nothing, under, veil ?? nothing], this.#values)
+    gl.disable(gl.BLEND)
+    gl.disable(gl.SCISSOR_TEST)
+  }
+
+  /** What is on a canvas now, where the scissors let it; valid until the next call. */
+  #copyOf(canvas: Surface): Surface {
+    if (this.#under?.widthPx !== canvas.widthPx || this.#under.heightPx !== canvas.heightPx) {
+      if (this.#under !== null) this.#device.free(this.#under)
+      this.#under = this.#device.surface('half', canvas.widthPx, canvas.heightPx)
+    }
+    this.#device.run(this.#copy, this.#under, [canvas], NO_VALUES)
+    return this.#under
+  }
+
+  #nothingFor(): Surface {
+    this.#nothing ??= this.#device.surface('bytes', 1, 1)
+    return this.#nothing
+  }
+
+  #canvasFor(index: NodeIndex, { widthPx, heightPx }: StackNode): Surface {
+    const known = this.#canvases.get(index)
+    if (known !== undefined) return known
+    const canvas = this.#device.surface('half', widthPx, heightPx)
+    this.#canvases.set(index, canvas)
+    return canvas
+  }
+
+  #outFor(id: OutputId, widthPx: number, heightPx: number) {
+    const known = this.#outs.get(id)
+    if (known !== undefined) return known
+    const out = { bytes: this.#device.surface('bytes', widthPx, heightPx), data: new Uint8ClampedArray(widthPx * heightPx * 4) }
+    this.#outs.set(id, out)
+    return out
+  }
+
+  /** Frees what a plan has no use for: of another size, or none of its nodes. */
+  #freeOthers(plan: FramePlan): void {
+    for (const [index, surface] of [...this.#canvases]) {
+      const node = plan.nodes[index]
+      if (node?.kind === 'stack' && node.widthPx === surface.widthPx && node.heightPx === surface.heightPx) continue
+      this.#device.free(surface)
+      this.#canvases.delete(index)
+    }
+    for (const [id, { bytes }] of [...this.#outs]) {
+      const node = plan.outputs[id] === undefined ? undefined : plan.nodes[plan.outputs[id]]
+      if (node?.widthPx === bytes.widthPx && node.heightPx === bytes.heightPx) continue
+      this.#device.free(bytes)
+      this.#outs.delete(id)
+    }
   }
 }

@@ -1,7 +1,7 @@
 // Pictures on the card, chains and what they made, shared by everything an engine draws.
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture } from '../../core/picture/picture.ts'
-import type { Draw, SourceId } from '../../core/plan/frame-plan.ts'
+import type { FilteredNode, SourceId, TreatedNode } from '../../core/plan/frame-plan.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { SourceFrame } from '../executor.ts'
@@ -38,6 +38,7 @@ export class GlTreatments {
   readonly device: GlDevice
   readonly #luts: LutBook
   readonly #halve: Pass
+  readonly #straighten: Pass
   readonly #uploads = new LRUCache<SourceId, Upload>({ max: UPLOADS_KEPT, dispose: ({ planes }) => planes.forEach((plane) => this.device.free(plane)) })
   readonly #treated = new LRUCache<string, Treated>({ max: CHAINS_KEPT, dispose: (entry) => this.#discard(entry) })
   readonly #persons = new Map<SourceId, Plane>()
@@ -47,6 +48,7 @@ export class GlTreatments {
     this.device = device
     this.#luts = new LutBook(device)
     this.#halve = device.pass(halveGlsl, 1, 0)
+    this.#straighten = device.pass('void main() { result = straight(texelFetch(t0, here, 0)); }', 1, 0)
   }
 
   /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
@@ -64,20 +66,28 @@ export class GlTreatments {
     for (const entry of this.#treated.values()) if (entry.personIn === sourceId) entry.version = -1
   }
 
-  /** The treated, halved picture of a draw, premultiplied; made once per source version. */
-  treated(draw: Draw, frame: SourceFrame): Surface {
-    const entry = this.#entry(draw, frame.picture)
+  /** The treated, halved picture of a node, premultiplied; made once per source version. */
+  treated(node: TreatedNode, frame: SourceFrame): Surface {
+    const entry = this.#entry(node, frame.picture)
     if (entry.version !== frame.version || entry.current === 0) {
-      entry.levels[0] = entry.chain.run(this.#upload(draw.sourceId, frame), this.#persons.get(draw.sourceId) ?? null)
+      entry.levels[0] = entry.chain.run(this.#upload(node.sourceId, frame), this.#persons.get(node.sourceId) ?? null)
       entry.version = frame.version
       entry.current = 1
     }
-    for (; entry.current <= draw.halvings; entry.current += 1) {
+    for (; entry.current <= node.mipLevel; entry.current += 1) {
       const source = entry.levels[entry.current - 1]!
       entry.levels[entry.current] ??= this.device.surface('half', Math.max(1, source.widthPx >> 1), Math.max(1, source.heightPx >> 1))
       this.device.run(this.#halve, entry.levels[entry.current]!, [source], NO_VALUES)
     }
-    return entry.levels[draw.halvings]!
+    return entry.levels[node.mipLevel]!
+  }
+
+  /** A picture of the plan, premultiplied, cleaned; valid until the same node is made again. */
+  filtered({ key, steps, widthPx, heightPx }: FilteredNode, before: Surface): Surface {
+    const entry = this.#entry({ treatedKey: key, sourceId: '', steps }, { format: 'rgba', widthPx, heightPx, data: new Uint8Array(0) })
+    const straight = (entry.levels[1] ??= this.device.surface('half', widthPx, heightPx))
+    this.device.run(this.#straighten, straight, [before], NO_VALUES)
+    return entry.chain.run([straight], null)
   }
 
   /** Forgets everything. The device stays its owner's. */
@@ -87,21 +97,21 @@ export class GlTreatments {
     this.#luts.dispose()
   }
 
-  #entry(draw: Draw, picture: Picture): Treated {
-    const known = this.#treated.get(draw.treatedKey)
+  #entry({ treatedKey, sourceId, steps }: Pick<TreatedNode, 'treatedKey' | 'sourceId' | 'steps'>, picture: Picture): Treated {
+    const known = this.#treated.get(treatedKey)
     if (known !== undefined && isAlike(known.like, picture)) return known
-    this.#treated.delete(draw.treatedKey)
+    this.#treated.delete(treatedKey)
     const { widthPx, heightPx } = picture
-    const chain = new GlChain(this.device, this.#luts, prepareChain(draw.steps, { widthPx, heightPx, ...this.#resources }), picture)
+    const chain = new GlChain(this.device, this.#luts, prepareChain(steps, { widthPx, heightPx, ...this.#resources }), picture)
     const entry: Treated = {
-      personIn: needsPerson(draw.steps) ? draw.sourceId : null,
+      personIn: needsPerson(steps) ? sourceId : null,
       chain,
       like: picture,
       version: -1,
       levels: [],
       current: 0,
     }
-    this.#treated.set(draw.treatedKey, entry)
+    this.#treated.set(treatedKey, entry)
     return entry
   }
 

@@ -1,15 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import type { Draw, FramePlan } from '../../core/plan/frame-plan.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import { planOfLayers } from '../../tests/support/plans.ts'
 import { AirJudge, HOLD_MS } from './air-judge.ts'
 
 /** Sources beginning with "camera" are live. */
 const isCamera = (sourceId: string) => sourceId.startsWith('camera')
 const plan = (drawn: readonly string[], missing: readonly string[] = []): FramePlan => ({
-  widthPx: 1,
-  heightPx: 1,
-  ground: 'black',
-  draws: drawn.map((sourceId) => ({ layerId: `of ${sourceId}`, sourceId }) as Draw),
-  texts: [],
+  ...planOfLayers(drawn.map((sourceId) => ({ layerId: `of ${sourceId}`, sourceId }))),
   missing: missing.map((sourceId) => ({ layerId: `of ${sourceId}`, sourceId })),
 })
 

@@ -1,6 +1,7 @@
 // What the audience sees while the scene on air lacks pictures: the scene without a layer, the last whole picture for a moment,
 // or the holding card.
 import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
+import { placedLayers } from '../../core/plan/read-plan.ts'
 
 /** How long the last picture stays when a layer loses its own. */
 export const HOLD_MS = 1000
@@ -28,10 +29,11 @@ export class AirJudge {
   judge(sceneId: string, plan: FramePlan, isCamera: (sourceId: SourceId) => boolean, nowMs: number): AirVerdict {
     if (sceneId !== this.#sceneId) this.#begin(sceneId)
     let hasLive = false
-    for (const draw of plan.draws) {
-      this.#had.add(draw.layerId)
-      this.#lostMs.delete(draw.layerId)
-      hasLive ||= isCamera(draw.sourceId)
+    const placed = placedLayers(plan)
+    for (const { layerId, sourceId } of placed) {
+      this.#had.add(layerId)
+      this.#lostMs.delete(layerId)
+      hasLive ||= sourceId !== null && isCamera(sourceId)
     }
     let isWaiting = false
     let lacksLive = false
@@ -45,7 +47,7 @@ export class AirJudge {
       lacksLive ||= isCamera(sourceId) && (had || !this.#isShown)
     }
     if (isWaiting && this.#isShown) return 'hold'
-    this.#isShown = plan.draws.length > 0 && (hasLive || !lacksLive)
+    this.#isShown = placed.length > 0 && (hasLive || !lacksLive)
     return this.#isShown ? 'show' : 'card'
   }
 

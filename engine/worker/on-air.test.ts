@@ -1,7 +1,7 @@
 // What goes to the feed, picture by picture: with a camera, without it, and when drawing fails.
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { inputSourceId } from '../../core/plan/plan-frame.ts'
+import { inputSourceId, PICTURE } from '../../core/plan/plan-frame.ts'
 import { newShow } from '../../core/show/create.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { OnAir } from './on-air.ts'
@@ -45,13 +45,15 @@ function onAir() {
     { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
   )
   const drawing = { isBroken: false, drawn: 100 }
+  const render = (): RgbaPicture => {
+    if (drawing.isBroken) throw new Error('out of memory')
+    drawing.drawn += 1
+    return { format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4).fill(drawing.drawn) }
+  }
   const executor = {
     name: 'cpu' as const,
-    render: (): RgbaPicture => {
-      if (drawing.isBroken) throw new Error('out of memory')
-      drawing.drawn += 1
-      return { format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4).fill(drawing.drawn) }
-    },
+    render,
+    renderOutputs: () => new Map([[PICTURE, render()]]),
     dispose: () => undefined,
   }
   const air: OnAir = new OnAir(executor, book, new FrameLedger(), (sourceId) => sourceId === cameraId)

@@ -2,6 +2,7 @@
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan, MissingPicture, SourceId } from '../../core/plan/frame-plan.ts'
 import { planFrame } from '../../core/plan/plan-frame.ts'
+import { placedLayers } from '../../core/plan/read-plan.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Executor } from '../executor.ts'
 import type { EngineStats } from '../protocol.ts'
@@ -54,7 +55,7 @@ export class OnAir {
 
   /** The sources that are drawn on air, from back to front; empty until the first picture is planned. */
   get drawnSources(): readonly SourceId[] {
-    return this.#plan?.draws.map((draw) => draw.sourceId) ?? []
+    return this.#plan === null ? [] : placedLayers(this.#plan).flatMap(({ sourceId }) => (sourceId === null ? [] : [sourceId]))
   }
 
   /** Opens the feed anew. What was missed before its first picture is nobody's loss. */
@@ -135,7 +136,7 @@ export class OnAir {
     }
     const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
     if (this.#plan === null) {
-      const plan = planFrame(show, scene, this.#book.infos)
+      const plan = planFrame(show, { scene }, 0, this.#book.infos)
       this.#book.layOut(plan.texts)
       this.#plan = plan
     }

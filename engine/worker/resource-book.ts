@@ -5,6 +5,7 @@ import type { Lut } from '../../core/lut/lut.ts'
 import { isOwnLook } from '../../core/lut/own-looks.ts'
 import { lutFromPicture } from '../../core/lut/picture-lut.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
+import { layersOf } from '../../core/show/layer-tree.ts'
 import type { Show, Step } from '../../core/show/show.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
@@ -35,7 +36,7 @@ export class ResourceBook {
 
   /** Loads what the steps of a show refer to and is not there yet. */
   follow(show: Show): void {
-    const chains = [...show.inputs.map((input) => input.treatment), ...show.scenes.flatMap((scene) => scene.layers.map((layer) => layer.treatment))]
+    const chains = [...show.inputs.map((input) => input.treatment), ...show.scenes.flatMap((scene) => layersOf(scene).map((layer) => layer.treatment))]
     for (const step of chains.flat()) this.#want(step, show)
   }
 

@@ -1,4 +1,5 @@
 import { activeSteps } from '../../core/plan/plan-frame.ts'
+import { findLayer } from '../../core/show/layer-tree.ts'
 import type { Input, Show, Step } from '../../core/show/show.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { LayerPlace } from '../protocol.ts'
@@ -6,7 +7,7 @@ import type { LayerPlace } from '../protocol.ts'
 /** An input's treatment followed by that of a layer. */
 export function treatmentOf(show: Show, input: Input, layer: LayerPlace | null): readonly Step[] {
   const scene = layer === null ? undefined : show.scenes.find((candidate) => candidate.id === layer.sceneId)
-  const here = scene?.layers.find((candidate) => candidate.id === layer!.layerId)?.treatment ?? []
+  const here = scene === undefined ? [] : (findLayer(scene, layer!.layerId)?.treatment ?? [])
   return [...input.treatment, ...here]
 }
 

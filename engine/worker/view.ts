@@ -1,7 +1,7 @@
 // One picture on the page: a plan of its own, drawn into a canvas that the page handed over.
 import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.ts'
-import { scaleScene } from '../../core/plan/scale-scene.ts'
+import { layersOf } from '../../core/show/layer-tree.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Block, Heap } from '../cpu/heap.ts'
@@ -41,6 +41,11 @@ export class View {
     return request.kind === 'layer' || ((request.kind === 'scene' || request.kind === 'input') && request.isSmall)
   }
 
+  /** Whether nothing lies under what is shown. */
+  get #isClear(): boolean {
+    return this.request.kind === 'layer' || this.request.kind === 'input'
+  }
+
   /** Forgets the plan after the show, the request or a size changed. */
   invalidate(): void {
     this.#plan = null
@@ -65,7 +70,7 @@ export class View {
     }
     const picture = this.#executor.render(plan, book.frames)
     if (this.request.kind === 'input' && this.request.stage === 'matte') this.show(this.#greyOf(picture))
-    else if (plan.ground === 'clear') this.show(this.#straight(picture))
+    else if (this.#isClear) this.show(this.#straight(picture))
     else this.show(picture)
     return plan.missing.length === 0
   }
@@ -81,15 +86,19 @@ export class View {
     if (request.kind === 'air') return null
     const scene = show.scenes.find((candidate) => candidate.id === request.sceneId)
     if (scene === undefined) return null
-    const factor = this.isSmall ? canvas.width / show.canvas.widthPx : 1
-    const scaled = factor === 1 ? { show, scene } : scaleScene(show, scene, factor)
-    const shown =
-      request.kind === 'layer'
-        ? { ...scaled.scene, layers: scaled.scene.layers.filter((layer) => layer.id === request.layerId).map((layer) => ({ ...layer, visible: true })) }
-        : scaled.scene
-    const plan = planFrame(scaled.show, shown, book.infos)
+    const scale = this.isSmall ? canvas.width / show.canvas.widthPx : 1
+    const alone = (layerId: string) => ({
+      scene: {
+        ...scene,
+        layers: layersOf(scene)
+          .filter((layer) => layer.id === layerId)
+          .map((layer) => ({ ...layer, visible: true })),
+      },
+      ground: 'clear' as const,
+    })
+    const plan = planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, 0, book.infos, { scale })
     book.layOut(plan.texts)
-    return request.kind === 'layer' ? { ...plan, ground: 'clear' } : plan
+    return plan
   }
 
   #inputPlan(show: Show, book: SourceBook, request: Extract<ViewRequest, { kind: 'input' }>): FramePlan | null {

@@ -5,6 +5,7 @@ import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
 import { readShow } from '../../core/show/migrate.ts'
+import { layersShownBy } from '../../core/show/layer-tree.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
@@ -34,17 +35,14 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
   }
   const pictures = await loadSources(usedInputs(show, scene.id), timeMs, options['asset-dir'])
   const infos = new Map([...pictures].map(([id, picture]) => [id, infoOf(picture)] as const))
-  const plan = planFrame(show, scene, infos)
-  const calls = plan.draws.flatMap((draw) => draw.steps)
+  const plan = planFrame(show, { scene }, timeMs, infos)
+  const calls = plan.nodes.flatMap((node) => (node.kind === 'stack' ? [] : node.steps))
   const resources = await showResources(calls, show.inputs, options['asset-dir'])
   const inFolder = 'Name the folder that holds it in --asset-dir.'
   requireAll(calls, resources, { look: inFolder, plate: inFolder, input: 'Switch the step off in the show file.' })
   loadFonts()
   for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
-  const contextOf = (sourceId: string) => {
-    const { widthPx, heightPx } = pictures.get(sourceId)!
-    return { context: { widthPx, heightPx, ...resources } }
-  }
+  const contextOf = (_sourceId: string | null, widthPx: number, heightPx: number) => ({ context: { widthPx, heightPx, ...resources } })
   if (executor === 'reference') return writePng(options.out!, toRgba8(renderReference(plan, pictures, contextOf)))
   const frames = new Map(
     [...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: id.startsWith('input:') && picture.format === 'i420' }] as const),
@@ -55,7 +53,8 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
 }
 
 function usedInputs(show: Show, sceneId: string): Input[] {
-  const layers = show.scenes.find((scene) => scene.id === sceneId)!.layers
+  const scene = show.scenes.find((candidate) => candidate.id === sceneId)!
+  const layers = scene.layers.filter((layer) => layer.visible).flatMap((layer) => [layer, ...layersShownBy(show, layer)])
   const ids = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
   return show.inputs.filter((input) => ids.has(input.id))
 }

@@ -13,6 +13,8 @@ import { Treatments, type ChainResources } from '../../engine/cpu/treatments.ts'
 import type { SourceFrame } from '../../engine/executor.ts'
 import { PERSON_HEIGHT_PX, PERSON_WIDTH_PX } from '../../engine/person/person-protocol.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
+import { treatedNodes } from '../../core/plan/read-plan.ts'
+import { withSteps } from '../support/plans.ts'
 import { cameraFrames, referenceScene, type ReferenceScene } from './reference-scene.ts'
 import { quantile } from './statistics.ts'
 
@@ -78,7 +80,7 @@ class Rig {
     this.#scene = scene
     this.#treatments = treatments
     this.#executor = new CpuExecutor(treatments)
-    this.#plan = { ...scene.plan, draws: scene.plan.draws.map((draw) => (draw.sourceId === scene.cameraId ? { ...draw, steps, treatedKey: name } : draw)) }
+    this.#plan = withSteps(scene.plan, scene.cameraId, steps, name)
     this.#sources = new Map([...scene.stills].map(([id, picture]) => [id, { picture, version: 1, isLive: false }]))
   }
 
@@ -95,7 +97,7 @@ class Rig {
 }
 
 function cameraSteps(scene: ReferenceScene): readonly StepCall[] {
-  return scene.plan.draws.find((draw) => draw.sourceId === scene.cameraId)!.steps
+  return treatedNodes(scene.plan).find((node) => node.sourceId === scene.cameraId)!.steps
 }
 
 /** What "find it for me" makes of the first frame. */

@@ -5,7 +5,6 @@ import type { I420Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { updateLayer } from '../../core/show/edits.ts'
-import { scaleScene } from '../../core/plan/scale-scene.ts'
 import { demoPictures } from '../../demo/seed.ts'
 import { loadFonts, nodeTextPicture } from '../../server/cli/node-engine.ts'
 import { sceneNamed, testShow } from '../support/shows.ts'
@@ -30,10 +29,10 @@ export async function referenceScene(widthPx: number): Promise<ReferenceScene> {
   const show = testShow()
   const factor = widthPx / show.canvas.widthPx
   const welcome = sceneNamed(show, 'Welcome')
-  const rounded = updateLayer(show, welcome.id, welcome.layers[1]!.id, (layer) => ({ ...layer, frame: { cornerRadiusPx: CORNER_RADIUS_PX } }))
-  const { show: scaled, scene } = scaleScene(rounded, sceneNamed(rounded, 'Welcome'), factor)
+  const rounded = updateLayer(show, welcome.id, welcome.layers[1]!.id, (layer) => ({ ...layer, frame: { ...layer.frame, cornerRadiusPx: CORNER_RADIUS_PX } }))
+  const scene = sceneNamed(rounded, 'Welcome')
   const files = demoPictures()
-  const { heightPx } = scaled.canvas
+  const heightPx = Math.round(show.canvas.heightPx * factor)
   const wall = await decode(sharp(files.wall).resize(widthPx, heightPx))
   const mark = await decode(sharp(files.mark))
   const id = (name: string) => inputSourceId(show.inputs.find((input) => input.name === name)!.id)
@@ -43,10 +42,11 @@ export async function referenceScene(widthPx: number): Promise<ReferenceScene> {
     [id('Apiary wall'), { widthPx, heightPx, isOpaque: true }],
     [id('Society mark'), { widthPx: 400, heightPx: 400, isOpaque: false }],
   ])
-  const plan = planFrame(scaled, scene, infos)
+  const plan = planFrame(rounded, { scene }, 0, infos, { scale: factor })
   const [titleJob] = plan.texts
   const titlePicture = nodeTextPicture(titleJob!)
   const placeOf = (name: string) => scene.layers.find((layer) => layer.name === name)!.placement
+  const at = (value: number) => Math.round(value * factor)
   return {
     plan,
     cameraId,
@@ -56,12 +56,12 @@ export async function referenceScene(widthPx: number): Promise<ReferenceScene> {
       [titleJob!.sourceId, titlePicture],
     ]),
     wall,
-    title: { picture: titlePicture, x: Math.round(placeOf('Class title').x), y: Math.round(placeOf('Class title').y) },
+    title: { picture: titlePicture, x: at(placeOf('Class title').x), y: at(placeOf('Class title').y) },
     mark: {
       picture: mark,
-      x: Math.round(placeOf('Society mark').x),
-      y: Math.round(placeOf('Society mark').y),
-      sizePx: Math.round(placeOf('Society mark').width),
+      x: at(placeOf('Society mark').x),
+      y: at(placeOf('Society mark').y),
+      sizePx: at(placeOf('Society mark').width),
     },
   }
 }

@@ -11,6 +11,7 @@ import { loadFonts } from '../../server/cli/node-engine.ts'
 import { demoInputPictures, sceneCase } from '../support/scene-cases.ts'
 import { sceneNamed, testShow } from '../support/shows.ts'
 import { ALLOWED_SHARE, CHAIN_ALLOWED_SHARE, CHAIN_LIMIT, limits } from '../support/parity-cases.ts'
+import { PLAN_ALLOWED_SHARE, PLAN_SEEDS } from '../support/random-plans.ts'
 import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 const KERNELS = new URL('../../engine/cpu/kernels/kernels.wasm', import.meta.url)
@@ -69,6 +70,15 @@ test('every step, random chains and placements agree with the reference on a car
   for (const { kind } of steps) expect(text).toContain(`| ${kind} | ${limits[kind]} |`)
 })
 
+test('whole random plans agree with the reference on a card: groups, blends, shadows, rings, gradients, wipes', async ({ page }) => {
+  test.setTimeout(240_000)
+  await open(page)
+  const plans = await page.evaluate(() => window.parity.planResults())
+  expect(plans).toHaveLength(PLAN_SEEDS.length)
+  expect(plans.filter(({ shareAbove }) => !(shareAbove <= PLAN_ALLOWED_SHARE))).toEqual([])
+  expect(await page.evaluate(() => window.parity.leftOver())).toBe(0)
+})
+
 test('a lost card costs no frame: the next one is made without it; the card goes on when it is back', async ({ page }) => {
   await open(page)
   const { before, atLoss, restored, states } = await page.evaluate(() => {
@@ -97,7 +107,7 @@ async function sceneResults(page: Page): Promise<ParityResult[]> {
   const turned = updateLayer(placeLayer(show, welcome.id, layerId, { angleDeg: 17 }), welcome.id, layerId, (layer) => ({
     ...layer,
     opacity: 0.83,
-    frame: { cornerRadiusPx: 40 },
+    frame: { ...layer.frame, cornerRadiusPx: 40 },
   }))
   const cases = [...show.scenes.map((scene) => ({ show, scene })), { show: turned, scene: sceneNamed(turned, 'Welcome') }]
   const results: ParityResult[] = []

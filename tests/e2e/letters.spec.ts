@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
-import { newTextLayer } from '../../core/show/create.ts'
+import { newTextLayer, PLAIN_FRAME } from '../../core/show/create.ts'
 import { expect, openStudio, test } from './studio.ts'
 
 const packages = path.resolve(import.meta.dirname, '../../node_modules/@fontsource-variable')
@@ -91,7 +91,7 @@ test('names in twelve languages are set in shipped typefaces, pixel for pixel as
     return {
       id: `scene-${language}`,
       name: language,
-      layers: [{ ...layer, placement: { ...layer.placement, ...BOX }, frame: { cornerRadiusPx: 0 }, text: { ...layer.text, plate: null, blocks: [block] } }],
+      layers: [{ ...layer, placement: { ...layer.placement, ...BOX }, frame: PLAIN_FRAME, text: { ...layer.text, plate: null, blocks: [block] } }],
     }
   })
   await server.shows.save(id, revision, { ...show, inputs: [...show.inputs, black], scenes })

@@ -1,6 +1,8 @@
 // Runs inside the browser: the executor for graphics cards against the exact reference. Built by gl.spec.ts.
 import { planInput } from '../../core/plan/plan-frame.ts'
-import type { Draw, FramePlan } from '../../core/plan/frame-plan.ts'
+import type { Shape } from '../../core/composite/shape.ts'
+import type { FramePlan, Item, Paint } from '../../core/plan/frame-plan.ts'
+import { rootOf } from '../../core/plan/read-plan.ts'
 import type { I420Picture, Picture } from '../../core/picture/picture.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
@@ -13,6 +15,8 @@ import { GlExecutor } from '../../engine/gl/gl-executor.ts'
 import { GlTreatments } from '../../engine/gl/gl-treatments.ts'
 import { CHAIN_LIMIT, CHAIN_SEEDS, chainCase, limits, roundMask, STEP_SEEDS, stepCases, usualCall } from '../support/parity-cases.ts'
 import { differenceOf } from '../support/pictures.ts'
+import { withItems } from '../support/plans.ts'
+import { PLAN_LIMIT, PLAN_SEEDS, planCase } from '../support/random-plans.ts'
 
 export interface ParityResult {
   readonly name: string
@@ -37,6 +41,8 @@ declare global {
       readonly drawResults: (camera: I420Picture) => ParityResult[]
       /** A whole planned scene: its first frame and, with a new camera picture, the next. */
       readonly sceneResult: (name: string, plan: FramePlan, pictures: readonly (readonly [string, Picture])[]) => ParityResult
+      /** Whole random plans. */
+      readonly planResults: () => ParityResult[]
       readonly leftOver: () => number
       readonly lossResults: (camera: I420Picture, kernels: Uint8Array<ArrayBuffer>) => Promise<LossResults>
       readonly choice: (kernels: Uint8Array<ArrayBuffer>) => Promise<ExecutorState>
@@ -94,26 +100,24 @@ function chainResults(): ParityResult[] {
 function drawResults(camera: I420Picture): ParityResult[] {
   const { widthPx, heightPx } = camera
   const plan = planInput('camera', { widthPx, heightPx, isOpaque: true }, [usualCall(steps.find((step) => step.kind === 'chromaKey')!)], widthPx, heightPx)
-  const whole = plan.draws[0]!
-  const shapes: Readonly<Record<string, Partial<Draw>>> = {
-    'shrunk to a third': { toSource: { a: 1.5, b: 0, c: 0, d: 1.5, e: -30, f: -12 }, halvings: 1 },
-    'turned and faint': { toSource: { a: 0.9, b: 0.2, c: -0.2, d: 0.9, e: 40, f: -20 }, opacity: 0.6 },
-    'round corners': { frame: { ...whole.frame, cornerRadius: 40 } },
+  const whole = rootOf(plan).items[0]!
+  const shape = whole.coverage.shape as Extract<Shape, { kind: 'roundedRect' }>
+  const paint = whole.paint as Extract<Paint, { kind: 'node' }>
+  const shapes: Readonly<Record<string, Partial<Item>>> = {
+    'shrunk and moved': { paint: { ...paint, toNode: { a: 1.5, b: 0, c: 0, d: 1.5, e: -30, f: -12 } } },
+    'turned and faint': { paint: { ...paint, toNode: { a: 0.9, b: 0.2, c: -0.2, d: 0.9, e: 40, f: -20 } }, opacity: 0.6 },
+    'round corners': { coverage: { ...whole.coverage, shape: { ...shape, cornerRadius: 40 } } },
     'part of the canvas': { bounds: { left: 31, top: 17, right: 300, bottom: 211 } },
   }
-  return Object.entries(shapes).map(([what, shape]) => {
-    const shaped = {
-      ...plan,
-      ground: 'black' as const,
-      draws: [
-        { ...whole, ...shape },
-        { ...whole, opacity: 0.3 },
-      ],
-    }
+  return Object.entries(shapes).map(([what, change]) => {
+    const shaped = withItems(plan, 'black', () => [
+      { ...whole, ...change },
+      { ...whole, opacity: 0.3 },
+    ])
     const treatments = new GlTreatments(device)
     const executor = new GlExecutor(treatments)
-    const live = executor.render(shaped, new Map([[whole.sourceId, { picture: camera, version: 1, isLive: true }]])).data
-    const exact = renderReference(shaped, new Map([[whole.sourceId, camera]])).data.map((value) => value * 255)
+    const live = executor.render(shaped, new Map([['input:camera', { picture: camera, version: 1, isLive: true }]])).data
+    const exact = renderReference(shaped, new Map([['input:camera', camera]])).data.map((value) => value * 255)
     const result = { name: 'drawing', what, ...differenceOf(exact, live, 3) }
     executor.dispose()
     treatments.dispose()
@@ -132,6 +136,20 @@ function sceneResult(name: string, plan: FramePlan, pictures: readonly (readonly
   executor.dispose()
   treatments.dispose()
   return { name: 'scenes', what: name, max: Math.max(first.max, second.max), shareAbove: Math.max(first.shareAbove, second.shareAbove) }
+}
+
+function planResults(): ParityResult[] {
+  return PLAN_SEEDS.map((seed) => {
+    const { plan, pictures, live } = planCase(seed)
+    const treatments = new GlTreatments(device)
+    const executor = new GlExecutor(treatments)
+    const frames = new Map([...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: live.has(id) }] as const))
+    const exact = renderReference(plan, pictures).data.map((value) => value * 255)
+    const result = differenceOf(exact, executor.render(plan, frames).data, PLAN_LIMIT)
+    executor.dispose()
+    treatments.dispose()
+    return { name: 'plans', what: `seed ${seed}`, ...result }
+  })
 }
 
 async function executorsFor(
@@ -186,4 +204,4 @@ async function choice(kernels: Uint8Array<ArrayBuffer>): Promise<ExecutorState> 
   return executors.state
 }
 
-window.parity = { stepResults, chainResults, drawResults, sceneResult, leftOver: () => device.surfaceCount, lossResults, choice }
+window.parity = { stepResults, chainResults, drawResults, sceneResult, planResults, leftOver: () => device.surfaceCount, lossResults, choice }

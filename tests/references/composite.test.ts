@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { compose } from '../../core/blend/compose.ts'
 import { blendModes, type BlendName } from '../../core/blend/index.ts'
 import { followedBy, mapPoint, rotation, scaling, translation, type Affine } from '../../core/composite/affine.ts'
-import { roundedRectCoverage } from '../../core/composite/coverage.ts'
+import { shapeCoverage } from '../../core/composite/shape.ts'
 import { sourceOver } from '../../core/composite/source-over.ts'
 import { sampleBilinear } from '../../core/picture/bilinear-sample.ts'
 import { safeArea } from '../../core/layout/safe-area.ts'
@@ -83,7 +83,7 @@ describe(`area of a round frame — ${sourceOf('mask.shape_area')}`, () => {
   it('is within 0.3 % of the circle', () => {
     const circle = casesOf('mask.shape_area').find(({ input }) => input.shape === 'circle c=(32,32) r=20')!
     let area = 0
-    for (let y = 0; y < 64; y += 1) for (let x = 0; x < 64; x += 1) area += roundedRectCoverage(x + 0.5 - 12, y + 0.5 - 12, 40, 40, 20)
+    for (let y = 0; y < 64; y += 1) for (let x = 0; x < 64; x += 1) area += shapeCoverage({ kind: 'roundedRect', width: 40, height: 40, cornerRadius: 20 }, x + 0.5 - 12, y + 0.5 - 12)
     expect(Math.abs(area / circle.expected.area - 1)).toBeLessThan(0.003)
   })
 })

@@ -4,7 +4,6 @@ import { parseHex } from '../../core/colour/hex.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan, SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, plainSourceId, planFrame } from '../../core/plan/plan-frame.ts'
-import { scaleScene } from '../../core/plan/scale-scene.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
 import { demoPictures } from '../../demo/seed.ts'
 import { nodeTextPicture } from '../../server/cli/node-engine.ts'
@@ -39,8 +38,7 @@ export function sceneCase(show: Show, scene: Scene, inputs: ReadonlyMap<SourceId
   const infos = new Map<SourceId, SourceInfo>(
     [...inputs].map(([id, { widthPx, heightPx, format }]) => [id, { widthPx, heightPx, isOpaque: format === 'i420' }]),
   )
-  const scaled = factor === 1 ? { show, scene } : scaleScene(show, scene, factor)
-  const plan = planFrame(scaled.show, scaled.scene, infos)
+  const plan = planFrame(show, { scene }, 0, infos, { scale: factor })
   const pictures = new Map(inputs)
   for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
   return { plan, pictures }

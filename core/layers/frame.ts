@@ -1,0 +1,115 @@
+// A layer in its frame: its shadow, itself and its border, each an item.
+import { followedBy, inverse, translation, type Affine } from '../composite/affine.ts'
+import { plainCoverage } from '../composite/coverage.ts'
+import { sigmaOfBlur } from '../composite/shadow.ts'
+import type { Shape } from '../composite/shape.ts'
+import { parseHex } from '../colour/hex.ts'
+import { mappedBounds } from '../layout/placement.ts'
+import type { PixelRect } from '../picture/picture.ts'
+import type { Paint } from '../plan/frame-plan.ts'
+import { StackItems, type ItemParts } from '../plan/plan-builder.ts'
+import type { Frame, Layer } from '../show/show.ts'
+import type { Place } from './place.ts'
+
+/** How full a soft square is: between an ellipse (2) and a box. */
+const SOFT_SQUARE_EXPONENT = 4
+/** What lies further away adds nothing that eight bits could show. */
+const SHADOW_REACH_SIGMAS = 4
+
+/** The form that a frame has at a size; `scale` is that of its corners. */
+export function frameShape({ form, cornerRadiusPx }: Frame, width: number, height: number, scale: number): Shape {
+  if (form === 'box') return { kind: 'roundedRect', width, height, cornerRadius: cornerRadiusPx * scale }
+  return { kind: 'superellipse', width, height, exponent: form === 'ellipse' ? 2 : SOFT_SQUARE_EXPONENT }
+}
+
+/** Puts a layer whose frame spans 0..width × 0..height; `paintOf` is given the way from the stack to the frame. */
+export function putFramed(place: Place, layer: Layer, frameToStack: Affine, width: number, height: number, paintOf: (toFrame: Affine) => Paint): void {
+  const { builder, stack, scale, widthPx, heightPx, culls } = place
+  const shape = frameShape(layer.frame, width, height, scale)
+  const itself = { ...itemFor(place, layer, frameToStack, shape), coverage: plainCoverage(shape) }
+  const shadow = shadowItem(place, layer, frameToStack, shape)
+  const border = borderItem(place, layer, frameToStack, shape)
+  const around = [shadow, border].filter((item) => item !== null)
+  if ([itself, ...around].every(({ bounds }) => isEmpty(bounds))) return
+  const parts: ItemParts[] = [
+    ...(shadow === null ? [] : [shadow]),
+    ...(isEmpty(itself.bounds) ? [] : [{ ...itself, paint: paintOf(itself.toCoverage) }]),
+    ...(border === null ? [] : [border]),
+  ]
+  const isOnItsOwn = around.length === 0
+  if (isOnItsOwn || (layer.opacity === 1 && layer.blend === 'normal')) {
+    for (const part of parts) stack.put({ ...part, opacity: layer.opacity, blend: layer.blend })
+    return
+  }
+  // Faint or blended, they are one picture: nothing of one shows through another.
+  const inner = new StackItems(builder, widthPx, heightPx, culls)
+  for (const part of parts) inner.put(part)
+  stack.put({
+    layerId: layer.id,
+    paint: { kind: 'node', node: builder.stack('clear', widthPx, heightPx, inner.items), toNode: translation(0, 0) },
+    coverage: plainCoverage({ kind: 'roundedRect', width: widthPx, height: heightPx, cornerRadius: 0 }),
+    toCoverage: translation(0, 0),
+    bounds: unionOf(inner.items.map((item) => item.bounds)),
+    opacity: layer.opacity,
+    blend: layer.blend,
+  })
+}
+
+function itemFor({ widthPx, heightPx }: Place, layer: Layer, shapeToStack: Affine, shape: Shape, reachPx = 0) {
+  const grown = followedBy(translation(-reachPx, -reachPx), shapeToStack)
+  return {
+    layerId: layer.id,
+    toCoverage: inverse(shapeToStack),
+    bounds: mappedBounds(grown, shape.width + 2 * reachPx, shape.height + 2 * reachPx, widthPx, heightPx),
+    opacity: 1,
+    blend: 'normal' as const,
+  }
+}
+
+function shadowItem(place: Place, layer: Layer, frameToStack: Affine, shape: Shape): ItemParts | null {
+  const { shadow } = layer.frame
+  if (shadow === null || shadow.opacity === 0) return null
+  const dx = shadow.dx * place.scale
+  const dy = shadow.dy * place.scale
+  const sigmaPx = sigmaOfBlur(shadow.blurPx * place.scale)
+  return {
+    ...itemFor(place, layer, followedBy(translation(dx, dy), frameToStack), shape, Math.ceil(sigmaPx * SHADOW_REACH_SIGMAS)),
+    paint: { kind: 'plain', colour: parseHex(shadow.colour), opacity: shadow.opacity },
+    // Never behind the layer itself, which may be see-through.
+    coverage: { ...plainCoverage(shape), sigmaPx, hole: { dx: -dx, dy: -dy } },
+  }
+}
+
+function borderItem(place: Place, layer: Layer, frameToStack: Affine, shape: Shape): ItemParts | null {
+  const { border } = layer.frame
+  if (border === null || border.opacity === 0) return null
+  const strokePx = border.widthPx * place.scale
+  const outer = border.side === 'inside' ? shape : grownShape(shape, strokePx)
+  const shapeToStack = border.side === 'inside' ? frameToStack : followedBy(translation(-strokePx, -strokePx), frameToStack)
+  return {
+    ...itemFor(place, layer, shapeToStack, outer),
+    paint: { kind: 'plain', colour: parseHex(border.colour), opacity: border.opacity },
+    coverage: { ...plainCoverage(outer), strokePx },
+  }
+}
+
+/** A shape with as much more on every side; a sharp corner stays sharp. */
+function grownShape(shape: Shape, px: number): Shape {
+  const size = { width: shape.width + 2 * px, height: shape.height + 2 * px }
+  if (shape.kind === 'superellipse') return { ...shape, ...size }
+  return { ...shape, ...size, cornerRadius: shape.cornerRadius === 0 ? 0 : shape.cornerRadius + px }
+}
+
+function isEmpty({ left, top, right, bottom }: PixelRect): boolean {
+  return right <= left || bottom <= top
+}
+
+/** The smallest rectangle that holds all of them. */
+export function unionOf(rects: readonly PixelRect[]): PixelRect {
+  return {
+    left: Math.min(...rects.map(({ left }) => left)),
+    top: Math.min(...rects.map(({ top }) => top)),
+    right: Math.max(...rects.map(({ right }) => right)),
+    bottom: Math.max(...rects.map(({ bottom }) => bottom)),
+  }
+}

@@ -1,0 +1,50 @@
+// Layers on a canvas of their own, put somewhere as one picture: a group, or another scene.
+import { translation } from '../composite/affine.ts'
+import { plainCoverage } from '../composite/coverage.ts'
+import { fitRects } from '../layout/fit.ts'
+import { StackItems } from '../plan/plan-builder.ts'
+import type { Layer } from '../show/show.ts'
+import { unionOf } from './frame.ts'
+import { callsOf, NO_STEPS, putPicture, scaledPlacement, type Place } from './place.ts'
+
+/** Puts `layers`, which lie on a canvas of the show's size, where `layer` has them. */
+export function putStacked(place: Place, layer: Layer, layers: readonly Layer[], within: readonly string[]): void {
+  const { builder, show, culls } = place
+  const steps = callsOf(NO_STEPS, layer.treatment)
+  const isInPlace = liesWhereItLay(place, layer)
+  // Nothing sets them apart: they are part of what is around them.
+  if (isInPlace && steps.length === 0 && layer.opacity === 1 && layer.blend === 'normal') return place.putLayers({ ...place, within }, layers)
+  const placement = scaledPlacement(layer.placement, place.scale)
+  const { canvas } = show
+  const fitted = fitRects(placement.fit, canvas.widthPx, canvas.heightPx, placement.width, placement.height)
+  // Planned as large as it is seen; not larger than twice the canvas, however far it is enlarged.
+  const wanted = Math.max(fitted.target.width / fitted.source.width, fitted.target.height / fitted.source.height)
+  const scale = isInPlace ? place.scale : Math.min(2 * place.scale, Math.max(1 / Math.min(canvas.widthPx, canvas.heightPx), wanted))
+  const widthPx = isInPlace ? place.widthPx : Math.max(1, Math.round(canvas.widthPx * scale))
+  const heightPx = isInPlace ? place.heightPx : Math.max(1, Math.round(canvas.heightPx * scale))
+  const stack = new StackItems(builder, widthPx, heightPx, culls)
+  place.putLayers({ ...place, stack, scale, widthPx, heightPx, within }, layers)
+  for (const missing of stack.missing) place.stack.miss(missing)
+  if (stack.items.length === 0) return
+  const made = builder.stack('clear', widthPx, heightPx, stack.items)
+  const node = steps.length === 0 ? made : builder.filtered(made, steps)
+  if (!isInPlace) return putPicture(place, layer, placement, { widthPx, heightPx }, () => ({ node, mipLevel: 0 }))
+  place.stack.put({
+    layerId: layer.id,
+    paint: { kind: 'node', node, toNode: translation(0, 0) },
+    coverage: plainCoverage({ kind: 'roundedRect', width: widthPx, height: heightPx, cornerRadius: 0 }),
+    toCoverage: translation(0, 0),
+    // A treatment may reach beyond what it was given.
+    bounds: steps.length === 0 ? unionOf(stack.items.map((item) => item.bounds)) : { left: 0, top: 0, right: widthPx, bottom: heightPx },
+    opacity: layer.opacity,
+    blend: layer.blend,
+  })
+}
+
+/** Whether the canvas of the layers is the stack itself, pixel by pixel, with nothing round it. */
+function liesWhereItLay({ show: { canvas }, scale, widthPx, heightPx }: Place, { placement, frame }: Layer): boolean {
+  const { x, y, width, height, angleDeg } = placement
+  const isWhole = x === 0 && y === 0 && width === canvas.widthPx && height === canvas.heightPx && angleDeg === 0
+  const isBare = frame.form === 'box' && frame.cornerRadiusPx === 0 && frame.border === null && frame.shadow === null
+  return isWhole && isBare && widthPx === Math.max(1, Math.round(canvas.widthPx * scale)) && heightPx === Math.max(1, Math.round(canvas.heightPx * scale))
+}

@@ -1,0 +1,172 @@
+// Gathers the nodes of a plan, each once, and takes away what nobody can see.
+import { mapPoint, type Affine } from '../composite/affine.ts'
+import type { Coverage } from '../composite/coverage.ts'
+import type { Shape } from '../composite/shape.ts'
+import type { PixelRect } from '../picture/picture.ts'
+import { makesMatte } from '../steps/chain.ts'
+import type { StepCall } from '../steps/index.ts'
+import type { Item, MissingPicture, NodeIndex, Paint, PlanNode, SourceId, SourceInfo, StackNode, TextJob } from './frame-plan.ts'
+
+const jsonOf = new WeakMap<object, string>()
+
+/** The JSON of a value that is never changed, worked out once. */
+export function keyOf(value: object): string {
+  const known = jsonOf.get(value)
+  if (known !== undefined) return known
+  const json = JSON.stringify(value)
+  jsonOf.set(value, json)
+  return json
+}
+
+/** An item without its key. */
+export type ItemParts = Omit<Item, 'key'>
+
+export class PlanBuilder {
+  readonly nodes: PlanNode[] = []
+  readonly texts = new Map<SourceId, TextJob>()
+  readonly #indexOf = new Map<string, NodeIndex>()
+
+  /** Adds a node, or finds the one that is equal. */
+  add(node: PlanNode): NodeIndex {
+    const known = this.#indexOf.get(node.key)
+    if (known !== undefined) return known
+    const index = this.nodes.push(node) - 1
+    this.#indexOf.set(node.key, index)
+    return index
+  }
+
+  /** A source, cleaned, halved `mipLevel` times. */
+  treated(sourceId: SourceId, info: SourceInfo, steps: readonly StepCall[], mipLevel: number): NodeIndex {
+    const treatedKey = `${sourceId} ${keyOf(steps)}`
+    return this.add({
+      kind: 'treated',
+      key: `${treatedKey} /${mipLevel}`,
+      treatedKey,
+      widthPx: Math.max(1, info.widthPx >> mipLevel),
+      heightPx: Math.max(1, info.heightPx >> mipLevel),
+      isOpaque: info.isOpaque && !makesMatte(steps),
+      sourceId,
+      steps,
+      mipLevel,
+    })
+  }
+
+  /** Another node of this plan, cleaned. */
+  filtered(of: NodeIndex, steps: readonly StepCall[]): NodeIndex {
+    const { key, widthPx, heightPx, isOpaque } = this.nodes[of]!
+    return this.add({ kind: 'filtered', key: `(${key}) ${keyOf(steps)}`, widthPx, heightPx, isOpaque: isOpaque && !makesMatte(steps), of, steps })
+  }
+
+  stack(ground: StackNode['ground'], widthPx: number, heightPx: number, items: readonly Item[]): NodeIndex {
+    const key = `${ground} ${widthPx}×${heightPx} [${items.map((item) => item.key).join('; ')}]`
+    return this.add({ kind: 'stack', key, widthPx, heightPx, isOpaque: ground === 'black', ground, items })
+  }
+
+  /** An item with its key. */
+  item(parts: ItemParts): Item {
+    return {
+      ...parts,
+      key: `${this.#paintKey(parts.paint)} ${coverageKey(parts.coverage, this.nodes)} ${affineKey(parts.toCoverage)} ${rectKey(parts.bounds)} ${parts.opacity} ${parts.blend}`,
+    }
+  }
+
+  /** Whether a paint is opaque everywhere. */
+  isOpaque(paint: Paint): boolean {
+    if (paint.kind === 'node') return this.nodes[paint.node]!.isOpaque
+    if (paint.kind === 'plain') return paint.opacity === 1
+    return paint.gradient.stops.every((stop) => stop.opacity === 1)
+  }
+
+  #paintKey(paint: Paint): string {
+    if (paint.kind === 'node') return `{${this.nodes[paint.node]!.key}} ${affineKey(paint.toNode)}`
+    if (paint.kind === 'plain') return `${paint.colour.join()} ${paint.opacity}`
+    return `${keyOf(paint.gradient)} ${affineKey(paint.toGradient)}`
+  }
+}
+
+function affineKey({ a, b, c, d, e, f }: Affine): string {
+  return `${a},${b},${c},${d},${e},${f}`
+}
+
+function rectKey({ left, top, right, bottom }: PixelRect): string {
+  return `${left},${top},${right},${bottom}`
+}
+
+/** Equal for two coverages that are the same, of whatever plan. */
+export function coverageKey({ shape, strokePx, sigmaPx, hole, reveal }: Coverage, nodes: readonly PlanNode[]): string {
+  const form = shape.kind === 'roundedRect' ? `r${shape.cornerRadius}` : `s${shape.exponent}`
+  const shown =
+    reveal === null
+      ? ''
+      : reveal.kind === 'edge'
+        ? `${reveal.a},${reveal.b},${reveal.c}`
+        : `{${nodes[reveal.node]!.key}} ${affineKey(reveal.toNode)} ${reveal.level} ${reveal.slope}`
+  return `${form} ${shape.width}×${shape.height} ${strokePx ?? ''} ${sigmaPx} ${hole === null ? '' : `${hole.dx},${hole.dy}`} ${shown}`
+}
+
+/** Room for rounding in the affine maps: far less than any pixel's share that could be seen. */
+const ROUNDING_PX = 1e-6
+
+/** How far a rectangle inside the shape stays from its sides. */
+function insetOf(shape: Shape): readonly [across: number, down: number] {
+  if (shape.kind === 'superellipse') return [(shape.width / 2) * (1 - Math.SQRT1_2) + 1, (shape.height / 2) * (1 - Math.SQRT1_2) + 1]
+  if (shape.cornerRadius === 0) return [0, 0]
+  const corner = Math.min(shape.cornerRadius, shape.width / 2, shape.height / 2) * (1 - Math.SQRT1_2) + 1
+  return [corner, corner]
+}
+
+/** Whether a rectangle of pixels lies wholly inside an opaque item's shape, so that nothing under it shows there. */
+function hides(item: Item, rect: PixelRect): boolean {
+  const { bounds, toCoverage, opacity, blend } = item
+  const { shape, strokePx, sigmaPx, hole, reveal } = item.coverage
+  if (opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null || reveal !== null) return false
+  if (rect.left < bounds.left || rect.top < bounds.top || rect.right > bounds.right || rect.bottom > bounds.bottom) return false
+  const [across, down] = insetOf(shape)
+  // A rectangle that is inside the shape is convex: with the other's corners in it, all of it is.
+  return [rect.left, rect.right].every((x) =>
+    [rect.top, rect.bottom].every((y) => {
+      const [atX, atY] = mapPoint(toCoverage, x, y)
+      return atX >= across - ROUNDING_PX && atX <= shape.width - across + ROUNDING_PX && atY >= down - ROUNDING_PX && atY <= shape.height - down + ROUNDING_PX
+    }),
+  )
+}
+
+/** The items of one stack as they are gathered, from back to front. */
+export class StackItems {
+  readonly #builder: PlanBuilder
+  readonly #whole: PixelRect
+  readonly #culls: boolean
+  #items: Item[] = []
+  #missing: MissingPicture[] = []
+
+  constructor(builder: PlanBuilder, widthPx: number, heightPx: number, culls: boolean) {
+    this.#builder = builder
+    this.#whole = { left: 0, top: 0, right: widthPx, bottom: heightPx }
+    this.#culls = culls
+  }
+
+  get items(): readonly Item[] {
+    return [...this.#items]
+  }
+
+  /** What has no picture and would not be hidden. */
+  get missing(): readonly MissingPicture[] {
+    return this.#missing
+  }
+
+  miss(missing: MissingPicture): void {
+    this.#missing.push(missing)
+  }
+
+  /** Puts an item in front; what it hides wholly falls out, without a difference in any pixel. */
+  put(parts: ItemParts): void {
+    const { bounds } = parts
+    if (bounds.right <= bounds.left || bounds.bottom <= bounds.top || parts.opacity === 0) return
+    const item = this.#builder.item(parts)
+    if (this.#culls && this.#builder.isOpaque(item.paint)) {
+      this.#items = this.#items.filter((under) => !hides(item, under.bounds))
+      if (hides(item, this.#whole)) this.#missing = []
+    }
+    this.#items.push(item)
+  }
+}

@@ -1,0 +1,37 @@
+// Questions to a plan.
+import { firstOutput, type FramePlan, type Item, type PlanNode, type SourceId, type StackNode, type TreatedNode } from './frame-plan.ts'
+
+/** The stack of a plan's only output. Throws a RangeError when it is no stack. */
+export function rootOf(plan: FramePlan): StackNode {
+  const root = plan.nodes[plan.outputs[firstOutput(plan)]!]!
+  if (root.kind !== 'stack') throw new RangeError(`the output is a ${root.kind} node, not a stack`)
+  return root
+}
+
+/** The treated nodes of a plan. */
+export function treatedNodes({ nodes }: FramePlan): readonly TreatedNode[] {
+  return nodes.filter((node) => node.kind === 'treated')
+}
+
+/** The node that an item shows; null for a plain colour or a gradient. */
+export function nodeOf({ nodes }: Pick<FramePlan, 'nodes'>, { paint }: Item): PlanNode | null {
+  return paint.kind === 'node' ? nodes[paint.node]! : null
+}
+
+/** A layer that a plan puts somewhere; `sourceId` is null for what is no picture: a colour, or a group, whose own layers follow by themselves. */
+export interface PlacedLayer {
+  readonly layerId: string
+  readonly sourceId: SourceId | null
+}
+
+/** Every layer that is put somewhere, of all stacks, each from back to front. */
+export function placedLayers(plan: FramePlan): readonly PlacedLayer[] {
+  return plan.nodes.flatMap((stack) =>
+    stack.kind !== 'stack'
+      ? []
+      : stack.items.map((item) => {
+          const node = nodeOf(plan, item)
+          return { layerId: item.layerId, sourceId: node?.kind === 'treated' ? node.sourceId : null }
+        }),
+  )
+}

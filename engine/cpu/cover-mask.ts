@@ -1,0 +1,205 @@
+// How much of each pixel an item covers, as spans of a row: what is wholly covered needs no bytes.
+import type { Affine } from '../../core/composite/affine.ts'
+import { coverageAt, edgeRevealAt, insetShape, type Coverage, type EdgeReveal } from '../../core/composite/coverage.ts'
+import { edgeDistance, type EdgeDistance, type Shape } from '../../core/composite/shape.ts'
+import type { PixelRect } from '../../core/picture/picture.ts'
+import type { Item } from '../../core/plan/frame-plan.ts'
+
+/** Numbers a span: first column, column after the last (both of the bounds), and where its bytes begin. */
+export const SPAN_NUMBERS = 3
+/** In place of where bytes begin: all of the span is covered. */
+export const SOLID = -1
+
+export interface CoverMask {
+  readonly widthPx: number
+  readonly heightPx: number
+  /** Of each row of the bounds, the index of its first span; one more at the end. */
+  readonly rowStarts: Int32Array
+  readonly spans: Int32Array
+  /** One byte a pixel, 255 wholly covered. Its beginning is a row of equal bytes where an item is equally faint. */
+  readonly bytes: Uint8Array
+}
+
+/** Equal for two masks with equal spans and bytes, wherever on their stack they lie. */
+export function maskKey({ coverage, toCoverage, bounds, opacity }: Item): string {
+  const { shape, strokePx, sigmaPx, hole, reveal } = coverage
+  const { a, b, c, d } = toCoverage
+  const left = rounded(a * bounds.left + c * bounds.top + toCoverage.e)
+  const top = rounded(b * bounds.left + d * bounds.top + toCoverage.f)
+  const form = shape.kind === 'roundedRect' ? `r${shape.cornerRadius}` : `s${shape.exponent}`
+  const edge = reveal?.kind === 'edge' ? `${reveal.a},${reveal.b},${rounded(reveal.a * bounds.left + reveal.b * bounds.top + reveal.c)}` : ''
+  const size = `${bounds.right - bounds.left}×${bounds.bottom - bounds.top}`
+  return `mask ${form} ${shape.width}×${shape.height} ${strokePx ?? ''} ${sigmaPx} ${hole?.dx ?? ''},${hole?.dy ?? ''} ${edge} ${a},${b},${c},${d} ${left},${top} ${size} ${opacity}`
+}
+
+function rounded(value: number): number {
+  return Math.round(value * 1e6) / 1e6
+}
+
+/** Within so many pixels of an edge a pixel is partly covered. */
+const EDGE_REACH = 0.75
+
+/** Works the mask of an item out; a reveal by another picture is not in it. */
+export function coverMask({ coverage, toCoverage, bounds, opacity }: Item): CoverMask {
+  const builder = new MaskBuilder(bounds, opacity)
+  const edge = coverage.reveal?.kind === 'edge' ? coverage.reveal : null
+  const measure = new ShareMeter(coverage, toCoverage, edge)
+  for (let y = bounds.top; y < bounds.bottom; y += 1) {
+    measure.row(y)
+    for (let x = bounds.left; x < bounds.right;) {
+      const share = measure.shareAt(x)
+      const count = Math.min(measure.reach, bounds.right - x)
+      builder.add(x - bounds.left, count, share)
+      x += count
+    }
+    builder.endRow()
+  }
+  return builder.finish()
+}
+
+/** Shares of pixels along a row. */
+class ShareMeter {
+  readonly #coverage: Coverage
+  readonly #toCoverage: Affine
+  readonly #edge: EdgeReveal | null
+  readonly #inner: Shape | null
+  readonly #nearest: EdgeDistance = { distance: 0, normalX: 0, normalY: 0, curvature: 0 }
+  #y = 0
+  /** How many pixels, from the last one asked for on, have the same share. */
+  reach = 1
+
+  constructor(coverage: Coverage, toCoverage: Affine, edge: EdgeReveal | null) {
+    this.#coverage = coverage
+    this.#toCoverage = toCoverage
+    this.#edge = edge
+    this.#inner = coverage.strokePx === null ? null : insetShape(coverage.shape, coverage.strokePx)
+  }
+
+  row(y: number): void {
+    this.#y = y + 0.5
+  }
+
+  shareAt(x: number): number {
+    const { a, b, c, d, e, f } = this.#toCoverage
+    const atX = a * (x + 0.5) + c * this.#y + e
+    const atY = b * (x + 0.5) + d * this.#y + f
+    const { shape, strokePx, sigmaPx, hole } = this.#coverage
+    this.reach = 1
+    let share: number
+    if (sigmaPx > 0) share = coverageAt(this.#coverage, atX, atY, a, c)
+    else {
+      let away = this.#away(shape, atX, atY)
+      if (strokePx !== null && this.#inner !== null) away = Math.min(away, this.#away(this.#inner, atX - strokePx, atY - strokePx))
+      if (hole !== null) away = Math.min(away, this.#away(shape, atX - hole.dx, atY - hole.dy))
+      share = coverageAt(this.#coverage, atX, atY, a, c)
+      this.reach = Math.max(1, Math.floor(away))
+    }
+    if (this.#edge === null || share === 0) return share
+    const revealed = edgeRevealAt(this.#edge, x + 0.5, this.#y)
+    this.reach = Math.min(this.reach, this.#edgeReach(x, revealed))
+    return share * revealed
+  }
+
+  /** Pixels along a row that are as far from an edge as this one is on this side. */
+  #away(shape: Shape, x: number, y: number): number {
+    edgeDistance(shape, x, y, this.#nearest)
+    const distance = Math.abs(this.#nearest.distance)
+    // Further off, a superellipse's distance is only about right.
+    return (shape.kind === 'superellipse' ? distance / 3 : distance) - EDGE_REACH
+  }
+
+  /** Pixels along a row that are uncovered as much as this one. */
+  #edgeReach(x: number, revealed: number): number {
+    const { a } = this.#edge!
+    if (a === 0) return Infinity
+    if (revealed > 0 && revealed < 1) return 1
+    // Where the ramp begins along this row.
+    const { b, c } = this.#edge!
+    const ramp = ((revealed === 0 ? 0 : 1) - c - b * this.#y) / a
+    const pixels = Math.floor(ramp - 0.5 - x)
+    return ramp - 0.5 <= x ? Infinity : Math.max(1, pixels)
+  }
+}
+
+class MaskBuilder {
+  readonly #widthPx: number
+  readonly #heightPx: number
+  readonly #opacity: number
+  readonly #rowStarts: Int32Array
+  #spans = new Int32Array(256)
+  #bytes: Uint8Array
+  #spanCount = 0
+  #byteCount: number
+  #row = 0
+  /** Whether the last span of this row takes bytes of its own. */
+  #isOpen = false
+
+  constructor({ left, top, right, bottom }: PixelRect, opacity: number) {
+    this.#widthPx = Math.max(0, right - left)
+    this.#heightPx = Math.max(0, bottom - top)
+    this.#opacity = opacity
+    this.#rowStarts = new Int32Array(this.#heightPx + 1)
+    // Of a faint item the first bytes are those of wholly covered pixels.
+    this.#byteCount = opacity === 1 ? 0 : this.#widthPx
+    this.#bytes = new Uint8Array(Math.max(1024, this.#byteCount)).fill(Math.round(opacity * 255))
+  }
+
+  /** `count` pixels of one share, from a column of the bounds on. */
+  add(from: number, count: number, share: number): void {
+    if (share >= 1) {
+      const at = this.#opacity === 1 ? SOLID : 0
+      const last = this.#spanCount * SPAN_NUMBERS - SPAN_NUMBERS
+      if (!this.#isOpen && this.#spanCount > this.#rowStarts[this.#row]! && this.#spans[last + 1] === from) this.#spans[last + 1] = from + count
+      else this.#span(from, count, at)
+      this.#isOpen = false
+      return
+    }
+    const value = Math.round(share * this.#opacity * 255)
+    if (value === 0) {
+      this.#isOpen = false
+      return
+    }
+    if (!this.#isOpen) this.#span(from, 0, this.#byteCount)
+    this.#isOpen = true
+    this.#reserve(count)
+    this.#bytes.fill(value, this.#byteCount, this.#byteCount + count)
+    this.#byteCount += count
+    this.#spans[this.#spanCount * SPAN_NUMBERS - SPAN_NUMBERS + 1] = from + count
+  }
+
+  endRow(): void {
+    this.#row += 1
+    this.#rowStarts[this.#row] = this.#spanCount
+    this.#isOpen = false
+  }
+
+  finish(): CoverMask {
+    return {
+      widthPx: this.#widthPx,
+      heightPx: this.#heightPx,
+      rowStarts: this.#rowStarts,
+      spans: this.#spans.slice(0, this.#spanCount * SPAN_NUMBERS),
+      bytes: this.#bytes.slice(0, this.#byteCount),
+    }
+  }
+
+  #span(from: number, count: number, at: number): void {
+    const index = this.#spanCount * SPAN_NUMBERS
+    if (index + SPAN_NUMBERS > this.#spans.length) {
+      const grown = new Int32Array(this.#spans.length * 2)
+      grown.set(this.#spans)
+      this.#spans = grown
+    }
+    this.#spans[index] = from
+    this.#spans[index + 1] = from + count
+    this.#spans[index + 2] = at
+    this.#spanCount += 1
+  }
+
+  #reserve(count: number): void {
+    if (this.#byteCount + count <= this.#bytes.length) return
+    const grown = new Uint8Array(Math.max(this.#bytes.length * 2, this.#byteCount + count))
+    grown.set(this.#bytes)
+    this.#bytes = grown
+  }
+}

@@ -1,0 +1,243 @@
+// Puts one item of a plan over a base, row by row. Packed and premultiplied, in the heap.
+import type { Affine } from '../../core/composite/affine.ts'
+import type { PixelRect } from '../../core/picture/picture.ts'
+import type { Item, Paint, TreatedNode } from '../../core/plan/frame-plan.ts'
+import type { Run } from '../../core/steps/chain.ts'
+import type { SourceFrame } from '../executor.ts'
+import { spaceOf } from './chain-runner.ts'
+import { columnsFor, type ColumnTable } from './column-table.ts'
+import { coverMask, maskKey, type CoverMask } from './cover-mask.ts'
+import { GradientRows } from './gradient-rows.ts'
+import type { HeapCanvas } from './heap-canvas.ts'
+import type { Heap } from './heap.ts'
+import { RowBlender, RowSpace } from './row-blender.ts'
+import type { Kept } from './surface-store.ts'
+import type { HeapPicture, Treatments } from './treatments.ts'
+
+type Sampling = 'copy' | 'scale' | 'turn'
+
+/** What the jobs of one executor share. */
+export class JobTools {
+  readonly heap: Heap
+  readonly treatments: Treatments
+  readonly blender: RowBlender
+  readonly line: RowSpace
+  readonly mixed: RowSpace
+  readonly thin: RowSpace
+  readonly veil: RowSpace
+
+  constructor(treatments: Treatments) {
+    this.heap = treatments.heap
+    this.treatments = treatments
+    this.blender = new RowBlender(this.heap)
+    this.line = new RowSpace(this.heap)
+    this.mixed = new RowSpace(this.heap)
+    this.thin = new RowSpace(this.heap)
+    this.veil = new RowSpace(this.heap)
+  }
+
+  dispose(): void {
+    this.blender.dispose()
+    this.line.dispose()
+    this.mixed.dispose()
+    this.thin.dispose()
+    this.veil.dispose()
+  }
+}
+
+/** What a job draws from: a picture in the heap, or a source whose rows are treated on the way. */
+export type JobPicture =
+  { readonly kind: 'made'; readonly picture: HeapPicture } | { readonly kind: 'source'; readonly node: TreatedNode; readonly frame: SourceFrame }
+
+/** An item with everything that does not change from frame to frame. */
+export class ItemJob {
+  readonly item: Item
+  readonly #tools: JobTools
+  readonly #isOpaque: boolean
+  readonly #sampling: Sampling
+  readonly #maskKey: string
+  readonly #gradient: GradientRows | null
+  #mask: Kept<CoverMask> | null = null
+  #columns: Kept<ColumnTable> | null = null
+
+  /** `isOpaque`: of the paint. */
+  constructor(tools: JobTools, item: Item, isOpaque: boolean) {
+    this.#tools = tools
+    this.item = item
+    this.#isOpaque = isOpaque
+    this.#sampling = item.paint.kind === 'node' ? samplingOf(item, item.paint.toNode) : 'copy'
+    this.#maskKey = maskKey(item)
+    this.#gradient = item.paint.kind === 'gradient' ? new GradientRows(tools.heap, item.paint) : null
+  }
+
+  /** Whether rows of its picture, treated one by one, are all that it needs. */
+  get takesRows(): boolean {
+    return this.item.paint.kind === 'node' && this.#sampling === 'copy'
+  }
+
+  /** Draws the rows of the bounds that lie inside `clip` over `base` into `out`; a plain paint and a gradient need no picture. */
+  run(picture: JobPicture | null, base: HeapCanvas, out: HeapCanvas, clip: PixelRect): void {
+    const { bounds, paint } = this.item
+    const part = {
+      left: Math.max(bounds.left, clip.left),
+      top: Math.max(bounds.top, clip.top),
+      right: Math.min(bounds.right, clip.right),
+      bottom: Math.min(bounds.bottom, clip.bottom),
+    }
+    if (part.right <= part.left || part.bottom <= part.top) return
+    if (paint.kind === 'plain') return this.#runPlain(paint, base, out, part)
+    if (paint.kind === 'gradient') return this.#runGradient(base, out, part)
+    if (picture === null) throw new RangeError(`an item of layer "${this.item.layerId}" has no picture`)
+    if (picture.kind === 'made') return this.#runSampled(picture.picture, paint.toNode, base, out, part)
+    const { node, frame } = picture
+    const runner = this.#tools.treatments.runner(node.steps, node.treatedKey, frame.picture)
+    if (this.takesRows && runner.isSimple) return this.#runTreating(runner.onlyRun, node, frame, paint.toNode, base, out, part)
+    this.#runSampled(this.#tools.treatments.treated(node, frame), paint.toNode, base, out, part)
+  }
+
+  #runPlain({ colour, opacity }: Extract<Paint, { kind: 'plain' }>, base: HeapCanvas, out: HeapCanvas, part: PixelRect): void {
+    const { heap } = this.#tools
+    const code = (value: number) => Math.round(value * opacity * 255)
+    const count = part.right - part.left
+    const line = this.#tools.line.at(count)
+    heap.kernels.fillRow(line, count, ((code(1) << 24) | (code(colour[2]) << 16) | (code(colour[1]) << 8) | code(colour[0])) >>> 0)
+    for (let y = part.top; y < part.bottom; y += 1) this.#blend(line, base, out, y, part.left, part.right)
+  }
+
+  #runGradient(base: HeapCanvas, out: HeapCanvas, part: PixelRect): void {
+    const line = this.#tools.line.at(part.right - part.left)
+    for (let y = part.top; y < part.bottom; y += 1) {
+      this.#gradient!.write(part.left, y, part.right - part.left, line)
+      this.#blend(line, base, out, y, part.left, part.right)
+    }
+  }
+
+  /** Rows are treated as they are drawn; nothing is kept. */
+  #runTreating(run: Run, node: TreatedNode, frame: SourceFrame, toNode: Affine, base: HeapCanvas, out: HeapCanvas, part: PixelRect): void {
+    const { heap, treatments } = this.#tools
+    const { picture } = frame
+    const offsetX = Math.round(toNode.e)
+    const offsetY = Math.round(toNode.f)
+    const memo = treatments.tables.table(run.key, run.points, spaceOf(picture), 'premultiplied')
+    const pictureAt = treatments.upload(node.sourceId, frame)
+    const line = this.#tools.line.at(picture.widthPx)
+    const rowBytes = (part.right - part.left) * 4
+    for (let y = part.top; y < part.bottom; y += 1) {
+      const sourceY = y + offsetY
+      if (sourceY < run.keep.top || sourceY >= run.keep.bottom) {
+        const from = base.at + y * base.strideBytes + part.left * 4
+        const to = out.at + y * out.strideBytes + part.left * 4
+        if (from !== to) heap.kernels.copyRows(from, to, rowBytes, 0, 1)
+        continue
+      }
+      treatments.rows.treat(picture, pictureAt, memo, run.keep, sourceY, line)
+      this.#blend(line + (part.left + offsetX) * 4, base, out, y, part.left, part.right)
+    }
+  }
+
+  #runSampled(picture: HeapPicture, toNode: Affine, base: HeapCanvas, out: HeapCanvas, { left, top, right, bottom }: PixelRect): void {
+    const { kernels } = this.#tools.heap
+    const line = this.#tools.line.at(right - left)
+    const columns = this.#sampling === 'scale' ? this.#columnsOf(toNode, picture.widthPx) : null
+    for (let y = top; y < bottom; y += 1) {
+      if (columns !== null) {
+        this.#scaleRow(picture, toNode, columns, y, left, right, line)
+        this.#blend(line, base, out, y, left, right)
+      } else if (this.#sampling === 'turn') {
+        const startX = toNode.a * (left + 0.5) + toNode.c * (y + 0.5) + toNode.e - 0.5
+        const startY = toNode.b * (left + 0.5) + toNode.d * (y + 0.5) + toNode.f - 0.5
+        kernels.turnRow(picture.at, picture.widthPx, picture.heightPx, startX, startY, toNode.a, toNode.b, right - left, line)
+        this.#blend(line, base, out, y, left, right)
+      } else {
+        const from = (y + Math.round(toNode.f)) * picture.widthPx + left + Math.round(toNode.e)
+        this.#blend(picture.at + from * 4, base, out, y, left, right)
+      }
+    }
+  }
+
+  #scaleRow(picture: HeapPicture, toNode: Affine, columns: Kept<ColumnTable>, y: number, left: number, right: number, line: number): void {
+    const { heap, mixed } = this.#tools
+    const at = clampIndex(toNode.d * (y + 0.5) + toNode.f - 0.5, picture.heightPx)
+    const upper = Math.floor(at)
+    const lower = Math.min(picture.heightPx - 1, upper + 1)
+    const rowBytes = picture.widthPx * 4
+    const from = columns.block.at + (left - this.item.bounds.left) * 12
+    heap.kernels.scaleRow(
+      picture.at + upper * rowBytes,
+      picture.at + lower * rowBytes,
+      Math.round((at - upper) * 256),
+      columns.about.first,
+      columns.about.last,
+      mixed.at(picture.widthPx),
+      from,
+      right - left,
+      line,
+    )
+  }
+
+  #columnsOf(toNode: Affine, sourceWidth: number): Kept<ColumnTable> {
+    const { treatments } = this.#tools
+    if (this.#columns === null || this.#columns.isEvicted || this.#columns.about.sourceWidth !== sourceWidth) {
+      this.#columns = columnsFor(treatments.surfaces, this.#tools.heap, this.item.bounds, toNode, sourceWidth)
+    } else treatments.surfaces.touch(this.#columns)
+    return this.#columns
+  }
+
+  #maskOf(): Kept<CoverMask> {
+    const { surfaces } = this.#tools.treatments
+    if (this.#mask !== null && !this.#mask.isEvicted) {
+      surfaces.touch(this.#mask)
+      return this.#mask
+    }
+    const known = surfaces.find<CoverMask>(this.#maskKey)
+    if (known !== undefined) return (this.#mask = known)
+    const mask = coverMask(this.item)
+    this.#mask = surfaces.keep(this.#maskKey, Math.max(64, mask.bytes.length), mask)
+    this.#tools.heap.bytes.set(mask.bytes, this.#mask.block.at)
+    return this.#mask
+  }
+
+  /** Where the pixels of a row lie once something beside the mask has thinned them. */
+  protected thin(line: number, _y: number, _left: number, _right: number): number {
+    return line
+  }
+
+  /** Blends columns left..right of row y; `line` is where the pixel of column `left` lies. */
+  #blend(line: number, base: HeapCanvas, out: HeapCanvas, y: number, left: number, right: number): void {
+    const { bounds, blend } = this.item
+    const mask = this.#maskOf()
+    const baseRow = base.at + y * base.strideBytes
+    const outRow = out.at + y * out.strideBytes
+    this.#tools.blender.blend(
+      blend,
+      this.#isOpaque,
+      mask.about,
+      mask.block.at,
+      y - bounds.top,
+      bounds.left,
+      this.thin(line, y, left, right),
+      baseRow,
+      outRow,
+      left,
+      right,
+    )
+  }
+}
+
+function clampIndex(position: number, length: number): number {
+  return position < 0 ? 0 : position > length - 1 ? length - 1 : position
+}
+
+/** How the pixels of a node come to those of the stack. */
+function samplingOf({ coverage, toCoverage }: Item, { a, b, c, d, e, f }: Affine): Sampling {
+  if (b !== 0 || c !== 0 || toCoverage.b !== 0 || toCoverage.c !== 0) return 'turn'
+  // A copy must not read past the picture; a sharp frame on whole pixels never does.
+  if (coverage.sigmaPx > 0) return 'scale'
+  const { width, height } = coverage.shape
+  const isUnscaled = Math.abs(a - 1) < 1e-9 && Math.abs(d - 1) < 1e-9
+  return isUnscaled && [e, f, width, height, toCoverage.e, toCoverage.f].every(isWhole) ? 'copy' : 'scale'
+}
+
+function isWhole(value: number): boolean {
+  return Math.abs(value - Math.round(value)) < 1e-6
+}

@@ -1,0 +1,117 @@
+// Still items next to each other, flattened once: over nothing, or over the ground they lie on.
+import type { PixelRect } from '../../core/picture/picture.ts'
+import type { Item, SourceId } from '../../core/plan/frame-plan.ts'
+import { canvasOver, EMPTY_RECT, fillRect, uniteRects, type HeapCanvas } from './heap-canvas.ts'
+import type { ItemJob, JobPicture, JobTools } from './item-job.ts'
+import type { Kept } from './surface-store.ts'
+
+/** Of each row, the first column that is not clear and the one after the last. */
+interface RowEnds {
+  readonly first: Int32Array
+  readonly last: Int32Array
+}
+
+/** What a run asks of whoever has it. */
+export interface StillSupplies {
+  /** A number for the picture that a source shows now. */
+  readonly stampOf: (id: SourceId) => number
+  readonly pictureFor: (item: Item, region: PixelRect) => JobPicture | null
+}
+
+export class StillRun {
+  readonly kind = 'still'
+  readonly bounds: PixelRect
+  readonly #tools: JobTools
+  readonly #jobs: readonly ItemJob[]
+  readonly #ground: number | null
+  readonly #sources: readonly SourceId[]
+  /** Names what it shows, but for the pictures of its sources. */
+  readonly #key: string
+  /** How often resources had changed, then the sources' stamps, as they were when the surface was looked up. */
+  readonly #stamps: Float64Array
+  #kept: Kept<RowEnds> | null = null
+
+  /** `ground` is a packed pixel under all of `whole`; null: nothing, and only what the items cover is kept. */
+  constructor(tools: JobTools, jobs: readonly ItemJob[], ground: number | null, whole: PixelRect, sources: readonly SourceId[]) {
+    this.#tools = tools
+    this.#jobs = jobs
+    this.#ground = ground
+    this.#sources = sources
+    this.bounds = ground === null ? jobs.reduce((all, job) => uniteRects(all, job.item.bounds), EMPTY_RECT) : whole
+    const { left, top, right, bottom } = this.bounds
+    this.#key = `still ${left},${top},${right},${bottom} ${ground ?? ''} ${jobs.map(({ item }) => item.key).join('; ')}`
+    this.#stamps = new Float64Array(sources.length + 1).fill(-1)
+  }
+
+  /** Where it lies, after a refresh. */
+  get canvas(): HeapCanvas {
+    return canvasOver(this.#kept!.block.at, this.bounds)
+  }
+
+  /** Makes sure that it is flattened as its sources are now; says whether that may look different from before. */
+  refresh(supplies: StillSupplies): boolean {
+    const { surfaces, generation } = this.#tools.treatments
+    let isSame = this.#kept !== null && !this.#kept.isEvicted && this.#stamps[0] === generation
+    this.#stamps[0] = generation
+    for (let i = 0; i < this.#sources.length; i += 1) {
+      const stamp = supplies.stampOf(this.#sources[i]!)
+      if (this.#stamps[i + 1] !== stamp) isSame = false
+      this.#stamps[i + 1] = stamp
+    }
+    if (isSame) {
+      surfaces.touch(this.#kept!)
+      return false
+    }
+    const key = `${this.#key} ${this.#stamps.join()}`
+    this.#kept = surfaces.find<RowEnds>(key) ?? this.#flatten(key, supplies)
+    return true
+  }
+
+  /** Puts it over a canvas, inside a region. */
+  overlay(out: HeapCanvas, region: PixelRect): void {
+    const { bounds, canvas } = this
+    const { about } = this.#kept!
+    const { kernels } = this.#tools.heap
+    const bottom = Math.min(bounds.bottom, region.bottom)
+    for (let y = Math.max(bounds.top, region.top); y < bottom; y += 1) {
+      const left = Math.max(about.first[y - bounds.top]!, region.left)
+      const count = Math.min(about.last[y - bounds.top]!, region.right) - left
+      if (count <= 0) continue
+      const to = out.at + y * out.strideBytes + left * 4
+      kernels.blendRow(canvas.at + y * canvas.strideBytes + left * 4, to, to, count)
+    }
+  }
+
+  #flatten(key: string, { pictureFor }: StillSupplies): Kept<RowEnds> {
+    const { left, top, right, bottom } = this.bounds
+    const rows = Math.max(0, bottom - top)
+    const ends = { first: new Int32Array(rows), last: new Int32Array(rows).fill(right) }
+    const kept = this.#tools.treatments.surfaces.keep<RowEnds>(key, Math.max(4, (right - left) * rows * 4), ends)
+    const canvas = canvasOver(kept.block.at, this.bounds)
+    fillRect(this.#tools.heap.kernels, canvas, this.bounds, this.#ground ?? 0)
+    try {
+      for (const job of this.#jobs) job.run(pictureFor(job.item, this.bounds), canvas, canvas, this.bounds)
+    } catch (error) {
+      // Half made, it must not be found again.
+      this.#tools.treatments.surfaces.drop(kept)
+      throw error
+    }
+    if (this.#ground === null) this.#measureRows(kept)
+    return kept
+  }
+
+  #measureRows({ block, about }: Kept<RowEnds>): void {
+    const { words } = this.#tools.heap
+    const { left, top, right, bottom } = this.bounds
+    const width = right - left
+    for (let row = 0; row < bottom - top; row += 1) {
+      const from = (block.at >> 2) + row * width
+      let first = 0
+      while (first < width && words[from + first] === 0) first += 1
+      let last = width
+      while (last > first && words[from + last - 1] === 0) last -= 1
+      about.first[row] = left + first
+      about.last[row] = left + last
+    }
+  }
+}
