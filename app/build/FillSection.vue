@@ -5,9 +5,9 @@ import { useI18n } from 'vue-i18n'
 import { updateLayer } from '../../core/show/edits.ts'
 import { RANGES } from '../../core/show/limits.ts'
 import type { Fill, FillStop, ShapeLayer } from '../../core/show/show.ts'
-import ChoiceBar from '../base/ChoiceBar.vue'
 import ColourField from '../base/ColourField.vue'
 import NumberField from '../base/NumberField.vue'
+import SelectMenu from '../base/SelectMenu.vue'
 import { useShowStore } from '../show/show.store.ts'
 import InspectorSection from './InspectorSection.vue'
 
@@ -54,10 +54,10 @@ function setColour(index: number, colour: string): void {
 
 <template>
   <InspectorSection :title="t('inspector.fillKind')">
-    <ChoiceBar
+    <SelectMenu
       :model-value="layer.fill.kind"
       :label="t('inspector.fillKind')"
-      :choices="kinds"
+      :options="kinds"
       @update:model-value="(kind) => set((fill) => asKind(kind, fill), 'kind')"
     />
     <div class="mt-2 flex flex-wrap items-end gap-2">

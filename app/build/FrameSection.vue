@@ -74,7 +74,10 @@ const scaled = (px: number) => Math.round(px * unit.value)
         <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="set(copiedFrame)" />
       </span>
     </template>
-    <ChoiceBar :model-value="frame.form" :label="t('inspector.form')" :choices="forms" @update:model-value="set({ form: $event })" />
+    <div class="flex items-center gap-2">
+      <span class="flex-1">{{ t('inspector.form') }}</span>
+      <SelectMenu class="w-32" :model-value="frame.form" :label="t('inspector.form')" :options="forms" @update:model-value="set({ form: $event })" />
+    </div>
     <SliderRow
       v-if="frame.form === 'box'"
       class="mt-2"
@@ -168,7 +171,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
     <div class="mt-2 flex items-center gap-2">
       <span class="flex-1">{{ t('inspector.blend') }}</span>
       <SelectMenu
-        class="w-36"
+        class="w-32"
         :model-value="layer.blend"
         :label="t('inspector.blend')"
         :options="blends"

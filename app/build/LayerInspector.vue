@@ -35,6 +35,7 @@ const input = computed(() => {
   return current?.kind === 'input' ? showStore.show?.inputs.find((candidate) => candidate.id === current.inputId) : undefined
 })
 const about = computed(() => {
+  if (layer.value?.kind === 'group') return t('layer.groupOf', layer.value.layers.length)
   const kind = t(`layer.kinds.${input.value?.kind ?? kindOf(layer.value)}`)
   if (input.value === undefined) return kind
   const id = input.value.id

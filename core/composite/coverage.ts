@@ -49,8 +49,14 @@ export function insetShape(shape: Shape, px: number): Shape | null {
  * Share (0..1) of the pixel whose centre is (x, y) in the shape's own pixels that is covered, but for the reveal. `cos` and `sin`
  * turn the shape's axes into the pixel's.
  */
-export function coverageAt({ shape, strokePx, sigmaPx, hole }: Coverage, x: number, y: number, cos = 1, sin = 0): number {
-  let share = sigmaPx > 0 ? shadowCoverage(shape, x, y, sigmaPx) : shapeCoverage(shape, x, y, cos, sin)
+export function coverageAt(coverage: Coverage, x: number, y: number, cos = 1, sin = 0): number {
+  const { shape, sigmaPx } = coverage
+  return cutOut(coverage, sigmaPx > 0 ? shadowCoverage(shape, x, y, sigmaPx) : shapeCoverage(shape, x, y, cos, sin), x, y, cos, sin)
+}
+
+/** The share of a shape, without what its ring and its hole leave out of it. */
+export function cutOut({ shape, strokePx, hole }: Coverage, whole: number, x: number, y: number, cos: number, sin: number): number {
+  let share = whole
   if (share === 0) return 0
   if (strokePx !== null) {
     const inner = insetShape(shape, strokePx)

@@ -13,8 +13,8 @@ import type { Place } from './place.ts'
 
 /** How full a soft square is: between an ellipse (2) and a box. */
 const SOFT_SQUARE_EXPONENT = 4
-/** What lies further away adds nothing that eight bits could show. */
-const SHADOW_REACH_SIGMAS = 4
+/** Of what lies further away eight bits show nothing: a seven-hundredth. */
+const SHADOW_REACH_SIGMAS = 3
 
 /** The form that a frame has at a size; `scale` is that of its corners. */
 export function frameShape({ form, cornerRadiusPx }: Frame, width: number, height: number, scale: number): Shape {

@@ -1,6 +1,7 @@
 // How much of each pixel an item covers, as spans of a row: what is wholly covered needs no bytes.
 import type { Affine } from '../../core/composite/affine.ts'
-import { coverageAt, edgeRevealAt, insetShape, type Coverage, type EdgeReveal } from '../../core/composite/coverage.ts'
+import { coverageAt, cutOut, edgeRevealAt, insetShape, type Coverage, type EdgeReveal } from '../../core/composite/coverage.ts'
+import { ShadowRow } from '../../core/composite/shadow.ts'
 import { edgeDistance, type EdgeDistance, type Shape } from '../../core/composite/shape.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { Item } from '../../core/plan/frame-plan.ts'
@@ -65,6 +66,8 @@ class ShareMeter {
   readonly #inner: Shape | null
   readonly #nearest: EdgeDistance = { distance: 0, normalX: 0, normalY: 0, curvature: 0 }
   #y = 0
+  /** Of an upright softened shape, what its row has. */
+  readonly #soft: ShadowRow | null
   /** How many pixels, from the last one asked for on, have the same share. */
   reach = 1
 
@@ -72,11 +75,13 @@ class ShareMeter {
     this.#coverage = coverage
     this.#toCoverage = toCoverage
     this.#edge = edge
+    this.#soft = coverage.sigmaPx > 0 && toCoverage.b === 0 && toCoverage.a === 1 ? new ShadowRow(coverage.shape, coverage.sigmaPx) : null
     this.#inner = coverage.strokePx === null ? null : insetShape(coverage.shape, coverage.strokePx)
   }
 
   row(y: number): void {
     this.#y = y + 0.5
+    this.#soft?.moveTo(this.#y + this.#toCoverage.f)
   }
 
   shareAt(x: number): number {
@@ -86,7 +91,16 @@ class ShareMeter {
     const { shape, strokePx, sigmaPx, hole } = this.#coverage
     this.reach = 1
     let share: number
-    if (sigmaPx > 0) share = coverageAt(this.#coverage, atX, atY, a, c)
+    if (sigmaPx > 0 && hole !== null) {
+      // Under the layer itself there is no shadow, and most of one lies there.
+      const away = this.#away(shape, atX - hole.dx, atY - hole.dy)
+      if (away > 0 && this.#nearest.distance < 0) {
+        this.reach = Math.max(1, Math.floor(away))
+        return 0
+      }
+    }
+    if (this.#soft !== null) share = cutOut(this.#coverage, this.#soft.at(atX), atX, atY, a, c)
+    else if (sigmaPx > 0) share = coverageAt(this.#coverage, atX, atY, a, c)
     else {
       let away = this.#away(shape, atX, atY)
       if (strokePx !== null && this.#inner !== null) away = Math.min(away, this.#away(this.#inner, atX - strokePx, atY - strokePx))
@@ -103,9 +117,7 @@ class ShareMeter {
   /** Pixels along a row that are as far from an edge as this one is on this side. */
   #away(shape: Shape, x: number, y: number): number {
     edgeDistance(shape, x, y, this.#nearest)
-    const distance = Math.abs(this.#nearest.distance)
-    // Further off, a superellipse's distance is only about right.
-    return (shape.kind === 'superellipse' ? distance / 3 : distance) - EDGE_REACH
+    return (shape.kind === 'superellipse' ? leastDistance(shape, x, y) : Math.abs(this.#nearest.distance)) - EDGE_REACH
   }
 
   /** Pixels along a row that are uncovered as much as this one. */
@@ -119,6 +131,16 @@ class ShareMeter {
     const pixels = Math.floor(ramp - 0.5 - x)
     return ramp - 0.5 <= x ? Infinity : Math.max(1, pixels)
   }
+}
+
+/**
+ * No point of a superellipse's edge is nearer. Its equation is a norm of the point less one, and that grows by at most one over the
+ * shorter half axis with each pixel; away from the edge `edgeDistance` may say more than is true.
+ */
+function leastDistance({ width, height, exponent }: Extract<Shape, { kind: 'superellipse' }>, x: number, y: number): number {
+  const across = Math.abs(x / (width / 2) - 1) ** exponent
+  const down = Math.abs(y / (height / 2) - 1) ** exponent
+  return Math.abs((across + down) ** (1 / exponent) - 1) * Math.min(width / 2, height / 2)
 }
 
 class MaskBuilder {
@@ -162,7 +184,8 @@ class MaskBuilder {
     if (!this.#isOpen) this.#span(from, 0, this.#byteCount)
     this.#isOpen = true
     this.#reserve(count)
-    this.#bytes.fill(value, this.#byteCount, this.#byteCount + count)
+    if (count === 1) this.#bytes[this.#byteCount] = value
+    else this.#bytes.fill(value, this.#byteCount, this.#byteCount + count)
     this.#byteCount += count
     this.#spans[this.#spanCount * SPAN_NUMBERS - SPAN_NUMBERS + 1] = from + count
   }

@@ -1,5 +1,5 @@
 // Runs inside the browser: the executor for graphics cards against the exact reference. Built by gl.spec.ts.
-import { planInput } from '../../core/plan/plan-frame.ts'
+import { planFrame, planInput } from '../../core/plan/plan-frame.ts'
 import type { Shape } from '../../core/composite/shape.ts'
 import type { FramePlan, Item, Paint } from '../../core/plan/frame-plan.ts'
 import { rootOf } from '../../core/plan/read-plan.ts'
@@ -17,6 +17,7 @@ import { CHAIN_LIMIT, CHAIN_SEEDS, chainCase, limits, roundMask, STEP_SEEDS, ste
 import { differenceOf } from '../support/pictures.ts'
 import { withItems } from '../support/plans.ts'
 import { PLAN_LIMIT, PLAN_SEEDS, planCase } from '../support/random-plans.ts'
+import { picturesFor, SHOW_SEEDS, showCase } from '../support/random-shows.ts'
 
 export interface ParityResult {
   readonly name: string
@@ -41,7 +42,7 @@ declare global {
       readonly drawResults: (camera: I420Picture) => ParityResult[]
       /** A whole planned scene: its first frame and, with a new camera picture, the next. */
       readonly sceneResult: (name: string, plan: FramePlan, pictures: readonly (readonly [string, Picture])[]) => ParityResult
-      /** Whole random plans. */
+      /** Whole random plans, and plans of whole random shows. */
       readonly planResults: () => ParityResult[]
       readonly leftOver: () => number
       readonly lossResults: (camera: I420Picture, kernels: Uint8Array<ArrayBuffer>) => Promise<LossResults>
@@ -139,8 +140,13 @@ function sceneResult(name: string, plan: FramePlan, pictures: readonly (readonly
 }
 
 function planResults(): ParityResult[] {
-  return PLAN_SEEDS.map((seed) => {
-    const { plan, pictures, live } = planCase(seed)
+  const plans = PLAN_SEEDS.map((seed) => ({ what: `plan ${seed}`, ...planCase(seed) }))
+  const shows = SHOW_SEEDS.map((seed) => {
+    const one = showCase(seed)
+    const plan = planFrame(one.show, { scene: one.show.scenes[0]! }, 0, one.infos)
+    return { what: `show ${seed}`, plan, pictures: picturesFor(one, plan), live: new Set(['input:camera']) }
+  })
+  return [...plans, ...shows].map(({ what, plan, pictures, live }) => {
     const treatments = new GlTreatments(device)
     const executor = new GlExecutor(treatments)
     const frames = new Map([...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: live.has(id) }] as const))
@@ -148,7 +154,7 @@ function planResults(): ParityResult[] {
     const result = differenceOf(exact, executor.render(plan, frames).data, PLAN_LIMIT)
     executor.dispose()
     treatments.dispose()
-    return { name: 'plans', what: `seed ${seed}`, ...result }
+    return { name: 'plans', what, ...result }
   })
 }
 

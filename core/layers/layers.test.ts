@@ -1,0 +1,171 @@
+// What layers make of a plan: groups, scenes in scenes, frames, shapes.
+import { describe, expect, it } from 'vitest'
+import { picturesFor, SHOW_SEEDS, showCase } from '../../tests/support/random-shows.ts'
+import { nodeOf, rootOf } from '../plan/read-plan.ts'
+import { planFrame, type PlanOptions } from '../plan/plan-frame.ts'
+import { renderReference } from '../render/render-reference.ts'
+import { newGroupLayer, newSceneLayer, newShapeLayer, PLAIN_FRAME } from '../show/create.ts'
+import { readShow } from '../show/migrate.ts'
+import type { Layer, Show } from '../show/show.ts'
+import { gradientOf } from './shape.ts'
+
+let count = 0
+const makeId = () => `t${(count += 1)}`
+
+function pictureOf(show: Show, options: PlanOptions = {}, seed = 301) {
+  const one = { ...showCase(seed), show }
+  const plan = planFrame(show, { scene: show.scenes[0]! }, 0, one.infos, options)
+  return { plan, data: renderReference(plan, picturesFor(one, plan)).data }
+}
+
+function mostBetween(first: ArrayLike<number>, second: ArrayLike<number>): number {
+  let most = 0
+  for (let i = 0; i < first.length; i += 1) most = Math.max(most, Math.abs(first[i]! - second[i]!))
+  return most
+}
+
+const withLayers = (show: Show, layers: readonly Layer[]): Show => ({ ...show, scenes: [{ ...show.scenes[0]!, layers }, ...show.scenes.slice(1)] })
+/** As a group is, but for a shadow that nobody sees: so it is not taken for a part of what is around it. */
+const SET_APART = { ...PLAIN_FRAME, shadow: { dx: 0, dy: 0, blurPx: 0, colour: '#000000', opacity: 0 } }
+
+describe('random shows', () => {
+  it.each(SHOW_SEEDS)('seed %i is a valid show, and looks the same with and without what nobody can see', (seed) => {
+    const { show } = showCase(seed)
+    expect(readShow(structuredClone(show))).toEqual(show)
+    const [culled, all] = [true, false].map((culls) => pictureOf(show, { culls }, seed).data)
+    expect(mostBetween(culled!, all!)).toBeLessThan(1e-9)
+  })
+})
+
+describe('a group', () => {
+  it.each(SHOW_SEEDS.slice(0, 8))('seed %i: that nothing sets apart looks as its layers do; set apart too, if they blend normally', (seed) => {
+    const { show } = showCase(seed)
+    const calm = (layers: readonly Layer[]): Layer[] =>
+      layers.map((layer) => ({ ...layer, blend: 'normal' as const, ...(layer.kind === 'group' ? { layers: calm(layer.layers) } : {}) }) as Layer)
+    const layers = calm(show.scenes[0]!.layers)
+    const alone = pictureOf(withLayers(show, layers), {}, seed)
+    const group = newGroupLayer('Group', layers, show.canvas, makeId)
+    const together = pictureOf(withLayers(show, [group]), {}, seed)
+    expect(together.plan.nodes).toEqual(alone.plan.nodes)
+    const apart = pictureOf(withLayers(show, [{ ...group, frame: SET_APART }]), {}, seed)
+    expect(rootOf(apart.plan).items).toHaveLength(1)
+    expect(mostBetween(alone.data, apart.data)).toBeLessThan(1e-9)
+  })
+
+  it('is faded as one picture: what is behind another of its layers does not shine through', () => {
+    const { show } = showCase(301)
+    const shape = (colour: string): Layer => ({
+      ...newShapeLayer('Shape', 'box', show.canvas, makeId),
+      placement: { x: 0, y: 0, width: 160, height: 90, angleDeg: 0, fit: 'stretch' },
+      fill: { kind: 'plain', colour, opacity: 1 },
+    })
+    const group = { ...newGroupLayer('Group', [shape('#ff0000'), shape('#0000ff')], show.canvas, makeId), opacity: 0.5 }
+    const { data } = pictureOf(withLayers(show, [group]))
+    expect([...data.slice(0, 4)]).toEqual([0, 0, 0.5, 1])
+  })
+
+  it('that is moved, turned and shrunk carries its layers along', () => {
+    const { show } = showCase(301)
+    const square: Layer = {
+      ...newShapeLayer('Square', 'box', show.canvas, makeId),
+      placement: { x: 60, y: 40, width: 40, height: 40, angleDeg: 0, fit: 'stretch' },
+      fill: { kind: 'plain', colour: '#ffffff', opacity: 1 },
+    }
+    const group = {
+      ...newGroupLayer('Group', [square], show.canvas, makeId),
+      placement: { x: 40, y: 0, width: 80, height: 60, angleDeg: 90, fit: 'stretch' as const },
+    }
+    const { data } = pictureOf(withLayers(show, [group]))
+    let area = 0
+    for (let i = 0; i < data.length; i += 4) area += data[i]!
+    expect(area).toBeCloseTo(20 * 20, 0)
+    // The middle of both is the middle of the group's box.
+    expect(data[(30 * 160 + 80) * 4]).toBeCloseTo(1, 6)
+    expect(data[(30 * 160 + 66) * 4]).toBe(0)
+  })
+})
+
+describe('a scene in a scene', () => {
+  it('is what the other scene is, planned as large as it is seen', () => {
+    const { show, infos } = showCase(305)
+    const small = {
+      ...newSceneLayer(show.scenes[2]!, show.canvas, makeId),
+      placement: { x: 80, y: 60, width: 80, height: 60, angleDeg: 0, fit: 'fit' as const },
+    }
+    const outer = withLayers(show, [small])
+    const plan = planFrame(outer, { scene: outer.scenes[0]! }, 0, infos)
+    const inner = nodeOf(plan, rootOf(plan).items[0]!)
+    const alone = planFrame(show, { scene: show.scenes[2]!, ground: 'clear' }, 0, infos, { scale: 0.5 })
+    expect(inner).toMatchObject({ kind: 'stack', widthPx: 80, heightPx: 60, key: rootOf(alone).key })
+  })
+
+  it('that shows itself is refused with the way named, and ends there if it is planned all the same', () => {
+    const { show, infos } = showCase(301)
+    const inOne = newSceneLayer(show.scenes[1]!, show.canvas, makeId)
+    const inTwo = newSceneLayer(show.scenes[0]!, show.canvas, makeId)
+    const circle: Show = {
+      ...show,
+      scenes: [
+        { ...show.scenes[0]!, layers: [inOne] },
+        { ...show.scenes[1]!, layers: [inTwo] },
+      ],
+    }
+    expect(() => readShow(circle)).toThrow(/must not show itself: \\"First\\" shows \\"Second\\" shows \\"First\\"/)
+    expect(rootOf(planFrame(circle, { scene: circle.scenes[0]! }, 0, infos)).items).toEqual([])
+  })
+})
+
+describe('a frame', () => {
+  it('puts a shadow behind and a border in front; a faint or blended layer stays one picture', () => {
+    const { show } = showCase(301)
+    const frame = {
+      ...PLAIN_FRAME,
+      border: { widthPx: 4, colour: '#ffffff', opacity: 1, side: 'outside' as const },
+      shadow: { dx: 2, dy: 3, blurPx: 8, colour: '#000000', opacity: 0.5 },
+    }
+    const layer = { ...newShapeLayer('Shape', 'box', show.canvas, makeId), frame }
+    const items = rootOf(pictureOf(withLayers(show, [layer])).plan).items
+    expect(items.map(({ coverage }) => [coverage.sigmaPx, coverage.strokePx])).toEqual([
+      [4, null],
+      [0, null],
+      [0, 4],
+    ])
+    expect(rootOf(pictureOf(withLayers(show, [{ ...layer, opacity: 0.5 }])).plan).items).toHaveLength(1)
+    expect(rootOf(pictureOf(withLayers(show, [{ ...layer, blend: 'multiply' }])).plan).items).toHaveLength(1)
+  })
+
+  it('covers as much as its form has: a border of four pixels round a box, inside and outside', () => {
+    const { show } = showCase(301)
+    const bordered = (side: 'inside' | 'outside'): Layer => ({
+      ...newShapeLayer('Shape', 'box', show.canvas, makeId),
+      placement: { x: 40, y: 20, width: 80, height: 50, angleDeg: 0, fit: 'stretch' },
+      fill: { kind: 'plain', colour: '#000000', opacity: 1 },
+      frame: { ...PLAIN_FRAME, border: { widthPx: 4, colour: '#ffffff', opacity: 1, side } },
+    })
+    for (const [side, area] of [
+      ['inside', 80 * 50 - 72 * 42],
+      ['outside', 88 * 58 - 80 * 50],
+    ] as const) {
+      const { data } = pictureOf(withLayers(show, [bordered(side)]))
+      let white = 0
+      for (let i = 0; i < data.length; i += 4) white += data[i]!
+      expect(white).toBeCloseTo(area, 6)
+    }
+  })
+})
+
+it('a gradient of a box is as long as CSS Images Level 3 §3.1.1 says: |w · sin a| + |h · cos a|', () => {
+  const stops = [
+    { at: 0, colour: '#000000', opacity: 1 },
+    { at: 1, colour: '#ffffff', opacity: 1 },
+  ]
+  for (const angleDeg of [0, 45, 90, 180, 217]) {
+    const gradient = gradientOf({ kind: 'linear', angleDeg, stops }, 120, 70)
+    if (gradient.kind !== 'linear') throw new Error('not a linear gradient')
+    const angle = (angleDeg * Math.PI) / 180
+    const length = Math.hypot(gradient.toX - gradient.fromX, gradient.toY - gradient.fromY)
+    expect(length).toBeCloseTo(Math.abs(120 * Math.sin(angle)) + Math.abs(70 * Math.cos(angle)), 9)
+  }
+  // 0 degrees runs upwards, 90 to the right.
+  expect(gradientOf({ kind: 'linear', angleDeg: 0, stops }, 120, 70)).toMatchObject({ fromY: 70, toY: 0 })
+})
