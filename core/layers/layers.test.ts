@@ -2,11 +2,12 @@
 import { describe, expect, it } from 'vitest'
 import { picturesFor, SHOW_SEEDS, showCase } from '../../tests/support/random-shows.ts'
 import { nodeOf, rootOf } from '../plan/read-plan.ts'
-import { planFrame, type PlanOptions } from '../plan/plan-frame.ts'
-import { renderReference } from '../render/render-reference.ts'
+import type { StackNode } from '../plan/frame-plan.ts'
+import { planFrame, planOutputs, type PlanOptions } from '../plan/plan-frame.ts'
+import { renderOutputs, renderReference } from '../render/render-reference.ts'
 import { newGroupLayer, newSceneLayer, newShapeLayer, PLAIN_FRAME } from '../show/create.ts'
 import { readShow } from '../show/migrate.ts'
-import type { Layer, Show } from '../show/show.ts'
+import type { Layer, Scene, Show } from '../show/show.ts'
 import { gradientOf } from './shape.ts'
 
 let count = 0
@@ -168,4 +169,33 @@ it('a gradient of a box is as long as CSS Images Level 3 §3.1.1 says: |w · sin
   }
   // 0 degrees runs upwards, 90 to the right.
   expect(gradientOf({ kind: 'linear', angleDeg: 0, stops }, 120, 70)).toMatchObject({ fromY: 70, toY: 0 })
+})
+
+describe('two outputs', () => {
+  it.each(SHOW_SEEDS.slice(0, 8))('seed %i: are the pictures of two single plans, and share what is equal', (seed) => {
+    const one = showCase(seed)
+    const [first, second] = one.show.scenes as [Scene, Scene]
+    const more = { ...first, layers: [...first.layers, { ...newShapeLayer('Mark', 'ellipse', one.show.canvas, makeId) }] }
+    for (const scenes of [
+      { feed: { scene: first }, recording: { scene: more } },
+      { feed: { scene: first }, recording: { scene: second } },
+    ]) {
+      const plan = planOutputs(one.show, scenes, 0, one.infos)
+      const both = renderOutputs(plan, picturesFor(one, plan))
+      for (const [id, stage] of Object.entries(scenes)) {
+        const single = planFrame(one.show, stage, 0, one.infos)
+        expect(mostBetween(both.get(id)!.data, renderReference(single, picturesFor(one, single)).data), id).toBeLessThan(1e-12)
+      }
+    }
+  })
+
+  it('a picture that both show is one node, and what they share is made once', () => {
+    const { show, infos } = showCase(301)
+    const shape = () => newShapeLayer('Shape', 'box', show.canvas, () => `s${(count += 1)}`)
+    const layers = [shape(), { ...shape(), placement: { x: 5, y: 5, width: 30, height: 30, angleDeg: 0, fit: 'stretch' as const } }]
+    const scene = { id: 'a', name: 'A', layers }
+    const plan = planOutputs(show, { feed: { scene }, recording: { scene: { ...scene, layers: [...layers, shape()] } } }, 0, infos)
+    expect(plan.nodes).toHaveLength(2)
+    expect((plan.nodes[plan.outputs['recording']!] as StackNode).items).toHaveLength(2)
+  })
 })

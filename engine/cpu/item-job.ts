@@ -8,7 +8,7 @@ import { spaceOf } from './chain-runner.ts'
 import { columnsFor, type ColumnTable } from './column-table.ts'
 import { coverMask, maskKey, type CoverMask } from './cover-mask.ts'
 import { GradientRows } from './gradient-rows.ts'
-import type { HeapCanvas } from './heap-canvas.ts'
+import { coversRect, type HeapCanvas } from './heap-canvas.ts'
 import type { Heap } from './heap.ts'
 import { RowBlender, RowSpace } from './row-blender.ts'
 import type { Kept } from './surface-store.ts'
@@ -73,6 +73,18 @@ export class ItemJob {
   /** Whether rows of its picture, treated one by one, are all that it needs. */
   get takesRows(): boolean {
     return this.item.paint.kind === 'node' && this.#sampling === 'copy'
+  }
+
+  /** Whether nothing under it shows in a region: an opaque box over all of it. */
+  hides(region: PixelRect): boolean {
+    const { bounds, coverage, toCoverage, opacity, blend } = this.item
+    const { shape, strokePx, sigmaPx, hole, reveal } = coverage
+    if (!this.#isOpaque || opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null || reveal !== null) return false
+    const isBox = shape.kind === 'roundedRect' && shape.cornerRadius === 0 && toCoverage.a === 1 && toCoverage.b === 0
+    const { e, f } = toCoverage
+    if (!isBox || ![e, f, shape.width, shape.height].every(isWhole)) return false
+    const box = { left: Math.round(-e), top: Math.round(-f), right: Math.round(shape.width - e), bottom: Math.round(shape.height - f) }
+    return coversRect(bounds, region) && coversRect(box, region)
   }
 
   /** Draws the rows of the bounds that lie inside `clip` over `base` into `out`; a plain paint and a gradient need no picture. */

@@ -83,7 +83,12 @@ export class PlanRun {
     const node = this.plan.nodes[index]!
     const whole = wholeOf(node)
     const out = canvasOver(at, whole)
-    if (node.kind === 'stack') return this.#drawStack(index, node, out, at, whole)
+    if (node.kind === 'stack' && !this.#made.has(index)) {
+      this.#drawStack(index, node, out, at, whole)
+      // Whatever else shows this picture has it from here.
+      this.#made.set(index, { widthPx: node.widthPx, heightPx: node.heightPx, at })
+      return
+    }
     const picture = this.#pictureOf(index, whole)
     this.#tools.heap.kernels.copyRows(picture.at, at, node.widthPx * 4, node.widthPx * 4, node.heightPx)
   }
@@ -110,8 +115,11 @@ export class PlanRun {
   #compose({ node, back, above }: StackRun, out: HeapCanvas, region: PixelRect): void {
     const ground = node.ground === 'black' ? OPAQUE_BLACK : 0
     let base = out
-    if (back === null) fillRect(this.#tools.heap.kernels, out, region, ground)
-    else {
+    const [lowest] = above
+    // What the lowest item hides needs no ground.
+    if (back === null) {
+      if (lowest?.kind !== 'live' || !lowest.job.hides(region)) fillRect(this.#tools.heap.kernels, out, region, ground)
+    } else {
       const behind = back.canvas
       const first = above[0]
       // The first live item reads the still back and writes the frame; what it doesn't touch is copied.

@@ -5,11 +5,14 @@ import { canvasOver, EMPTY_RECT, fillRect, uniteRects, type HeapCanvas } from '.
 import type { ItemJob, JobPicture, JobTools } from './item-job.ts'
 import type { Kept } from './surface-store.ts'
 
-/** Of each row, the first column that is not clear and the one after the last. */
-interface RowEnds {
-  readonly first: Int32Array
-  readonly last: Int32Array
+/** Where a run is not clear: of each row, the index of its first span (one more at the end), and the spans' first and last column. */
+interface Occupied {
+  rowStarts: Int32Array
+  spans: Int32Array
 }
+
+/** Fewer clear pixels are not worth a span of their own. */
+const LEAST_GAP_PX = 24
 
 /** What a run asks of whoever has it. */
 export interface StillSupplies {
@@ -29,7 +32,7 @@ export class StillRun {
   readonly #key: string
   /** How often resources had changed, then the sources' stamps, as they were when the surface was looked up. */
   readonly #stamps: Float64Array
-  #kept: Kept<RowEnds> | null = null
+  #kept: Kept<Occupied> | null = null
 
   /** `ground` is a packed pixel under all of `whole`; null: nothing, and only what the items cover is kept. */
   constructor(tools: JobTools, jobs: readonly ItemJob[], ground: number | null, whole: PixelRect, sources: readonly SourceId[]) {
@@ -63,7 +66,7 @@ export class StillRun {
       return false
     }
     const key = `${this.#key} ${this.#stamps.join()}`
-    this.#kept = surfaces.find<RowEnds>(key) ?? this.#flatten(key, supplies)
+    this.#kept = surfaces.find<Occupied>(key) ?? this.#flatten(key, supplies)
     return true
   }
 
@@ -74,19 +77,21 @@ export class StillRun {
     const { kernels } = this.#tools.heap
     const bottom = Math.min(bounds.bottom, region.bottom)
     for (let y = Math.max(bounds.top, region.top); y < bottom; y += 1) {
-      const left = Math.max(about.first[y - bounds.top]!, region.left)
-      const count = Math.min(about.last[y - bounds.top]!, region.right) - left
-      if (count <= 0) continue
-      const to = out.at + y * out.strideBytes + left * 4
-      kernels.blendRow(canvas.at + y * canvas.strideBytes + left * 4, to, to, count)
+      const end = about.rowStarts[y - bounds.top + 1]!
+      for (let span = about.rowStarts[y - bounds.top]!; span < end; span += 1) {
+        const left = Math.max(about.spans[span * 2]!, region.left)
+        const count = Math.min(about.spans[span * 2 + 1]!, region.right) - left
+        if (count <= 0) continue
+        const to = out.at + y * out.strideBytes + left * 4
+        kernels.blendRow(canvas.at + y * canvas.strideBytes + left * 4, to, to, count)
+      }
     }
   }
 
-  #flatten(key: string, { pictureFor }: StillSupplies): Kept<RowEnds> {
+  #flatten(key: string, { pictureFor }: StillSupplies): Kept<Occupied> {
     const { left, top, right, bottom } = this.bounds
-    const rows = Math.max(0, bottom - top)
-    const ends = { first: new Int32Array(rows), last: new Int32Array(rows).fill(right) }
-    const kept = this.#tools.treatments.surfaces.keep<RowEnds>(key, Math.max(4, (right - left) * rows * 4), ends)
+    const bytes = Math.max(4, (right - left) * Math.max(0, bottom - top) * 4)
+    const kept = this.#tools.treatments.surfaces.keep<Occupied>(key, bytes, { rowStarts: new Int32Array(0), spans: new Int32Array(0) })
     const canvas = canvasOver(kept.block.at, this.bounds)
     fillRect(this.#tools.heap.kernels, canvas, this.bounds, this.#ground ?? 0)
     try {
@@ -96,22 +101,28 @@ export class StillRun {
       this.#tools.treatments.surfaces.drop(kept)
       throw error
     }
-    if (this.#ground === null) this.#measureRows(kept)
+    if (this.#ground === null) this.#measure(kept)
     return kept
   }
 
-  #measureRows({ block, about }: Kept<RowEnds>): void {
+  #measure({ block, about }: Kept<Occupied>): void {
     const { words } = this.#tools.heap
     const { left, top, right, bottom } = this.bounds
     const width = right - left
-    for (let row = 0; row < bottom - top; row += 1) {
+    const rows = Math.max(0, bottom - top)
+    const spans: number[] = []
+    about.rowStarts = new Int32Array(rows + 1)
+    for (let row = 0; row < rows; row += 1) {
       const from = (block.at >> 2) + row * width
-      let first = 0
-      while (first < width && words[from + first] === 0) first += 1
-      let last = width
-      while (last > first && words[from + last - 1] === 0) last -= 1
-      about.first[row] = left + first
-      about.last[row] = left + last
+      let end = -1
+      for (let column = 0; column < width; column += 1) {
+        if (words[from + column] === 0) continue
+        if (end < 0 || column - end >= LEAST_GAP_PX) spans.push(left + column, left + column + 1)
+        else spans[spans.length - 1] = left + column + 1
+        end = column
+      }
+      about.rowStarts[row + 1] = spans.length / 2
     }
+    about.spans = Int32Array.from(spans)
   }
 }

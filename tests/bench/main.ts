@@ -8,12 +8,14 @@ import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
 import { benchKey, type KeyBench } from './key.ts'
 import { benchCost, type CostFigures } from './cost.ts'
 import { benchSync, type SyncFigures } from './sync.ts'
+import { benchScene, type SceneFigures } from './scene.ts'
 import { benchSoak, type SoakFigures } from './soak.ts'
 
 interface BenchResult {
   frame?: Record<string, FrameFigures>
   chains?: ChainFigures
   blends?: BlendFigures
+  scene?: SceneFigures
   feed?: FeedFigures
   feedExtension?: FeedFigures
   feedRoom?: RateFigures
@@ -25,10 +27,10 @@ interface BenchResult {
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'blends', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
+const NAMES = ['frame', 'chains', 'blends', 'scene', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
 type Name = (typeof NAMES)[number]
 /** The soak takes ten minutes, sync five, and the floor does not change with the code's speed: those run only when named. */
-const USUAL: readonly Name[] = ['frame', 'chains', 'blends', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
+const USUAL: readonly Name[] = ['frame', 'chains', 'blends', 'scene', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
 
 function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
@@ -52,6 +54,7 @@ async function main(): Promise<void> {
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
   if (only.includes('blends')) result.blends = await benchBlends(say)
+  if (only.includes('scene')) result.scene = await benchScene(say)
   if (only.includes('key')) result.key = await benchKey(say)
   if (only.includes('keyFloor')) result.keyFloor = await benchKeyFloor(say)
   if (only.includes('soak')) result.soak = await benchSoak(say)

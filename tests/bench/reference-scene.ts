@@ -2,8 +2,9 @@
 // a rounded frame; a title on its plate; the society's mark.
 import sharp, { type Sharp } from 'sharp'
 import type { I420Picture, RgbaPicture } from '../../core/picture/picture.ts'
-import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import type { FramePlan, SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import type { Scene, Show } from '../../core/show/show.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { demoPictures } from '../../demo/seed.ts'
 import { loadFonts, nodeTextPicture } from '../../server/cli/node-engine.ts'
@@ -14,6 +15,9 @@ export const CROP_PERCENT = { left: 13, right: 10 } as const
 const CORNER_RADIUS_PX = 30
 
 export interface ReferenceScene {
+  readonly show: Show
+  readonly scene: Scene
+  readonly infos: ReadonlyMap<SourceId, SourceInfo>
   readonly plan: FramePlan
   readonly cameraId: string
   /** Still pictures by source. */
@@ -48,6 +52,9 @@ export async function referenceScene(widthPx: number): Promise<ReferenceScene> {
   const placeOf = (name: string) => scene.layers.find((layer) => layer.name === name)!.placement
   const at = (value: number) => Math.round(value * factor)
   return {
+    show: rounded,
+    scene,
+    infos,
     plan,
     cameraId,
     stills: new Map([

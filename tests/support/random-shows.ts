@@ -123,9 +123,9 @@ export function showCase(seed: number): ShowCase {
 }
 
 /** Pictures for all that a plan reads; its texts are any pictures of their size. */
-export function picturesFor({ inputs, show }: ShowCase, plan: FramePlan): Map<SourceId, Picture> {
+export function picturesFor({ inputs }: Pick<ShowCase, 'inputs'>, plan: FramePlan): Map<SourceId, Picture> {
   const pictures = new Map(inputs)
-  plan.texts.forEach(({ sourceId, widthPx, heightPx }, i) => pictures.set(sourceId, smoothPicture(show.scenes.length + i, widthPx, heightPx)))
+  for (const { sourceId, widthPx, heightPx } of plan.texts) pictures.set(sourceId, smoothPicture(sourceId.length, widthPx, heightPx))
   for (const node of plan.nodes) {
     if (node.kind === 'treated' && node.sourceId.startsWith('colour:')) {
       pictures.set(node.sourceId, { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(0x8f, 0xa3, 0x96, 255) })

@@ -1,0 +1,114 @@
+// What a frame costs with more in the scene: layers that are still, that move, groups, a second output, blends, shadows. 720p, on the
+// processor, planned and drawn.
+import { blendModes, type BlendName } from '../../core/blend/index.ts'
+import type { I420Picture } from '../../core/picture/picture.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import { inputSourceId, planOutputs, type Stage } from '../../core/plan/plan-frame.ts'
+import { newGroupLayer, newInputLayer, newStep, PLAIN_FRAME } from '../../core/show/create.ts'
+import type { Layer, Scene } from '../../core/show/show.ts'
+import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
+import { Treatments } from '../../engine/cpu/treatments.ts'
+import type { SourceFrame } from '../../engine/executor.ts'
+import { nodeHeap } from '../../server/cli/node-engine.ts'
+import { cameraFrames, referenceScene, type ReferenceScene } from './reference-scene.ts'
+import { quantile } from './statistics.ts'
+
+const ROUNDS = 4
+const BLOCK = 25
+const WARM_UP = 30
+
+export interface SceneFigures {
+  /** Median milliseconds a frame. */
+  readonly plain: number
+  /** So many still layers under the live camera. */
+  readonly layers: Readonly<Record<'1' | '10' | '40' | '160', number>>
+  readonly moveOneOf40: number
+  readonly moving40: number
+  /** The camera in a group with a treatment of its own. */
+  readonly groupTreated: number
+  /** Two outputs, of which one has a small layer more. */
+  readonly secondFeed: number
+  /** A faint layer over the whole canvas, by how it is blended. */
+  readonly blends: Readonly<Record<BlendName, number>>
+  readonly shadows10: number
+}
+
+/** What one figure is measured on: the stages of a frame, by its number. */
+type Subject = (frame: number) => Readonly<Record<string, Stage>>
+
+export async function benchScene(say: (text: string) => void): Promise<SceneFigures> {
+  const reference = await referenceScene(1280)
+  const frames = await cameraFrames(1280, 720, BLOCK)
+  const subjects = subjectsOf(reference)
+  say(`scene: ${Object.keys(subjects).length} scenes, ${ROUNDS * BLOCK} frames each`)
+  const medians: Record<string, number> = {}
+  for (const [name, subject] of Object.entries(subjects)) medians[name] = await medianOf(reference, frames, subject)
+  const of = (name: string) => medians[name]!
+  return {
+    plain: of('plain'),
+    layers: { '1': of('still 1'), '10': of('still 10'), '40': of('still 40'), '160': of('still 160') },
+    moveOneOf40: of('moveOneOf40'),
+    moving40: of('moving40'),
+    groupTreated: of('groupTreated'),
+    secondFeed: of('secondFeed'),
+    blends: Object.fromEntries(blendModes.map(({ name }) => [name, of(`blend ${name}`)])) as Record<BlendName, number>,
+    shadows10: of('shadows10'),
+  }
+}
+
+async function medianOf({ show, cameraId, stills, infos }: ReferenceScene, frames: readonly I420Picture[], subject: Subject): Promise<number> {
+  const treatments = new Treatments(await nodeHeap())
+  const executor = new CpuExecutor(treatments)
+  const sources = new Map<string, SourceFrame>([...stills].map(([id, picture]) => [id, { picture, version: 1, isLive: false }]))
+  const times: number[] = []
+  let planned: ReturnType<Subject> | null = null
+  let plan: FramePlan = { nodes: [], outputs: {}, texts: [], missing: [], validUntilMs: Infinity }
+  for (let frame = 0; frame < WARM_UP + ROUNDS * BLOCK; frame += 1) {
+    sources.set(cameraId, { picture: frames[frame % frames.length]!, version: frame + 2, isLive: true })
+    const stages = subject(frame)
+    const started = performance.now()
+    // As in the engine: planned again only when something changed.
+    if (planned !== stages) plan = planOutputs(show, stages, 0, infos)
+    planned = stages
+    executor.renderOutputs(plan, sources)
+    if (frame >= WARM_UP) times.push(performance.now() - started)
+  }
+  executor.dispose()
+  treatments.dispose()
+  return quantile(times, 0.5)
+}
+
+function subjectsOf({ show, scene, cameraId }: ReferenceScene): Record<string, Subject> {
+  const mark = show.inputs.find((input) => input.name === 'Society mark')!
+  const wall = show.inputs.find((input) => input.name === 'Apiary wall')!
+  let count = 0
+  const makeId = () => `bench${(count += 1)}`
+  const small = (i: number): Layer => ({
+    ...newInputLayer(mark, show.canvas, makeId),
+    placement: { x: 20 + ((i * 97) % 1160), y: 10 + ((i * 61) % 620), width: 90, height: 90, angleDeg: 0, fit: 'fit' },
+  })
+  const smalls = (many: number, change: (layer: Layer, i: number) => Layer = (layer) => layer) => Array.from({ length: many }, (_, i) => change(small(i), i))
+  const cameraAt = scene.layers.findIndex((layer) => layer.kind === 'input' && inputSourceId(layer.inputId) === cameraId)
+  const under = (layers: readonly Layer[]): Scene => ({ ...scene, layers: scene.layers.toSpliced(cameraAt, 0, ...layers) })
+  const still = (one: Scene): Subject => {
+    const stages = { feed: { scene: one } }
+    return () => stages
+  }
+  const movedBy = (layer: Layer, by: number): Layer => ({ ...layer, placement: { ...layer.placement, x: layer.placement.x + by } })
+  const forty = smalls(40)
+  const camera = scene.layers[cameraAt]!
+  const group = { ...newGroupLayer('Group', [camera], show.canvas, makeId), treatment: [newStep('tone', makeId)] }
+  const whole = (blend: BlendName): Layer => ({ ...newInputLayer(wall, show.canvas, makeId), opacity: 0.5, blend })
+  const shadow = { dx: 4, dy: 6, blurPx: 16, colour: '#000000', opacity: 0.5 }
+  const two = { feed: { scene }, recording: { scene: { ...scene, layers: [...scene.layers, small(5)] } } }
+  return {
+    plain: still(scene),
+    ...Object.fromEntries([1, 10, 40, 160].map((many) => [`still ${many}`, still(under(smalls(many)))])),
+    moveOneOf40: (frame) => ({ feed: { scene: under(forty.map((layer, i) => (i === 20 ? movedBy(layer, frame % 60) : layer))) } }),
+    moving40: (frame) => ({ feed: { scene: under(forty.map((layer) => movedBy(layer, frame % 60))) } }),
+    groupTreated: still({ ...scene, layers: scene.layers.with(cameraAt, group) }),
+    secondFeed: () => two,
+    ...Object.fromEntries(blendModes.map(({ name }) => [`blend ${name}`, still({ ...scene, layers: [...scene.layers, whole(name)] })])),
+    shadows10: still(under(smalls(10, (layer) => ({ ...layer, frame: { ...PLAIN_FRAME, shadow } })))),
+  }
+}
