@@ -92,7 +92,7 @@ async function onMouseDown(event: MouseEvent): Promise<void> {
   // From here the arrow keys move what was clicked.
   area.value.focus({ preventScroll: true })
   const bounds = area.value.getBoundingClientRect()
-  const hit = layerAt(showStore.scene, (event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom)
+  const hit = layerAt(showStore.scene, showStore.show!.canvas, (event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom)
   if (event.target === box.value && hit?.id === layer.value?.id) return
   showStore.selectLayer(hit?.id ?? null)
   if (hit === null || hit.locked) return

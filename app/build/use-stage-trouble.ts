@@ -1,6 +1,7 @@
 // What keeps the scene on the stage from being whole, and what the audience gets meanwhile.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { layersShownBy } from '../../core/show/layer-tree.ts'
 import type { CameraInput } from '../../core/show/show.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -11,7 +12,8 @@ export function useStageTrouble() {
   const engine = useEngineStore()
 
   const cameras = computed(() => {
-    const shown = new Set(showStore.scene?.layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
+    const layers = (showStore.scene?.layers ?? []).flatMap((layer) => (layer.visible ? [layer, ...layersShownBy(showStore.show!, layer)] : []))
+    const shown = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
     return (showStore.show?.inputs ?? []).filter((input): input is CameraInput => input.kind === 'camera' && shown.has(input.id))
   })
   const stateOf = (camera: CameraInput) => engine.cameraStates[camera.id] ?? 'starting'

@@ -140,7 +140,7 @@ export default {
   layer: {
     kinds: { camera: 'Camera', picture: 'Picture', colour: 'Colour', text: 'Text', shape: 'Shape', group: 'Group', scene: 'Scene' },
     keyed: 'keyed',
-    groupOf: 'Group of 1 layer | Group of {count} layers',
+    groupOf: 'one layer as a group | {count} layers as a group',
     usedIn: 'used in 1 scene | used in {count} scenes',
     show: 'Show',
     hide: 'Hide',

@@ -3,6 +3,7 @@
 import { Square, Video } from 'lucide-vue-next'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { layersShownBy } from '../../core/show/layer-tree.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { announce } from './announce.ts'
@@ -23,7 +24,8 @@ const figures = computed(() => {
 /** The slowest camera on air, when it gives less than the show asks for. */
 const slowCamera = computed(() => {
   const show = engine.onAirShow
-  const onAir = show?.scenes.find((scene) => scene.id === engine.onAirSceneId)?.layers ?? []
+  const scene = show?.scenes.find((candidate) => candidate.id === engine.onAirSceneId)
+  const onAir = scene === undefined ? [] : scene.layers.flatMap((layer) => [layer, ...layersShownBy(show!, layer)])
   const rates = onAir.flatMap((layer) => {
     const rate = layer.kind === 'input' && layer.visible ? engine.stats?.inputs[layer.inputId]?.fps : undefined
     return rate === undefined || rate === 0 ? [] : [rate]

@@ -1,14 +1,23 @@
-import { inverse, mapPoint } from '../composite/affine.ts'
-import type { Layer, Scene } from '../show/show.ts'
+import { followedBy, inverse, mapPoint, scaling, type Affine } from '../composite/affine.ts'
+import type { Layer, Scene, Show } from '../show/show.ts'
 import { boxToCanvas } from './placement.ts'
 
-/** The frontmost visible layer whose box holds (x, y), in canvas pixels; null when there is none. */
-export function layerAt(scene: Scene, x: number, y: number): Layer | null {
-  for (let i = scene.layers.length - 1; i >= 0; i -= 1) {
-    const layer = scene.layers[i]!
-    if (!layer.visible) continue
-    const [boxX, boxY] = mapPoint(inverse(boxToCanvas(layer.placement)), x, y)
-    if (boxX >= 0 && boxY >= 0 && boxX <= layer.placement.width && boxY <= layer.placement.height) return layer
-  }
-  return null
+/**
+ * The frontmost visible layer at (x, y), in canvas pixels; null when there is none. A layer is where its box is, a group where the
+ * layers in it are: its own box is the whole canvas, as a rule.
+ */
+export function layerAt(scene: Scene, canvas: Pick<Show['canvas'], 'widthPx' | 'heightPx'>, x: number, y: number): Layer | null {
+  return scene.layers.findLast((layer) => isAt(layer, canvas, x, y)) ?? null
+}
+
+function isAt(layer: Layer, canvas: Pick<Show['canvas'], 'widthPx' | 'heightPx'>, x: number, y: number): boolean {
+  if (!layer.visible) return false
+  const { width, height } = layer.placement
+  const toBox = inverse(boxToCanvas(layer.placement))
+  const [boxX, boxY] = mapPoint(toBox, x, y)
+  if (boxX < 0 || boxY < 0 || boxX > width || boxY > height) return false
+  if (layer.kind !== 'group') return true
+  const toInner: Affine = followedBy(toBox, scaling(canvas.widthPx / width, canvas.heightPx / height))
+  const [innerX, innerY] = mapPoint(toInner, x, y)
+  return layer.layers.some((inner) => isAt(inner, canvas, innerX, innerY))
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { moveLayer, placeLayer, updateLayer } from '../show/edits.ts'
+import { groupLayers } from '../show/group-edits.ts'
 import { fitRects } from './fit.ts'
 import { hiddenLayers } from './hidden-layers.ts'
 import { layerAt } from './hit-test.ts'
@@ -60,15 +61,25 @@ describe('hiddenLayers', () => {
 })
 
 describe('layerAt', () => {
+  it('a group is where its layers are, not everywhere in its box; moved and shrunk, too', () => {
+    const titleOnly = groupLayers(show, welcome.id, [welcome.layers[2]!.id], 'Group', () => 'group')
+    const at = (which: typeof show, x: number, y: number) => layerAt(sceneNamed(which, 'Welcome'), show.canvas, x, y)?.id
+    expect(at(titleOnly, 100, 600)).toBe('group')
+    expect(at(titleOnly, 640, 300)).toBe(welcome.layers[1]!.id)
+    const moved = placeLayer(titleOnly, welcome.id, 'group', { x: 640, y: 360, width: 640, height: 360 })
+    expect(at(moved, 640 + 50, 360 + 300)).toBe('group')
+    expect(at(moved, 100, 600)).toBe(welcome.layers[1]!.id)
+  })
+
   it('finds the frontmost layer under a point', () => {
-    expect(layerAt(welcome, 100, 600)?.id).toBe(title)
-    expect(layerAt(welcome, 1180, 90)?.id).toBe(mark)
-    expect(layerAt(welcome, 640, 300)?.id).toBe(camera)
-    expect(layerAt(welcome, -5, 300)).toBeNull()
+    expect(layerAt(welcome, show.canvas, 100, 600)?.id).toBe(title)
+    expect(layerAt(welcome, show.canvas, 1180, 90)?.id).toBe(mark)
+    expect(layerAt(welcome, show.canvas, 640, 300)?.id).toBe(camera)
+    expect(layerAt(welcome, show.canvas, -5, 300)).toBeNull()
   })
   it('respects turning', () => {
     const turned = placeLayer(show, welcome.id, title, { angleDeg: 90 })
-    expect(layerAt(sceneNamed(turned, 'Welcome'), 80, 614)?.id).toBe(camera)
-    expect(layerAt(sceneNamed(turned, 'Welcome'), 344, 400)?.id).toBe(title)
+    expect(layerAt(sceneNamed(turned, 'Welcome'), show.canvas, 80, 614)?.id).toBe(camera)
+    expect(layerAt(sceneNamed(turned, 'Welcome'), show.canvas, 344, 400)?.id).toBe(title)
   })
 })

@@ -45,7 +45,7 @@ export class PlanRun {
   readonly #stacks = new Map<NodeIndex, StackRun>()
   /** Pictures of nodes that were made in this frame. */
   readonly #made = new Map<NodeIndex, HeapPicture>()
-  readonly #own: Kept[] = []
+  readonly #own = new Map<string, Kept>()
   readonly #hasMoving: boolean
   readonly #ownName = `run ${(runs += 1)}`
   readonly #supplies: StillSupplies = {
@@ -95,8 +95,8 @@ export class PlanRun {
 
   /** Gives back what is no use to a later plan. */
   dispose(): void {
-    for (const kept of this.#own) this.#tools.treatments.surfaces.drop(kept)
-    this.#own.length = 0
+    for (const kept of this.#own.values()) this.#tools.treatments.surfaces.drop(kept)
+    this.#own.clear()
   }
 
   #drawStack(index: NodeIndex, node: StackNode, out: HeapCanvas, at: number, wanted: PixelRect): void {
@@ -231,13 +231,14 @@ export class PlanRun {
   /** A surface that nobody else can use, since what it shows changes from frame to frame. */
   #ownSurface(name: string, byteLength: number): Kept {
     const { surfaces } = this.#tools.treatments
-    const known = this.#own.find((kept) => kept.key === `${this.#ownName} ${name}` && !kept.isEvicted)
-    if (known !== undefined) {
+    const key = `${this.#ownName} ${name}`
+    const known = this.#own.get(key)
+    if (known !== undefined && !known.isEvicted) {
       surfaces.touch(known)
       return known
     }
-    const kept = surfaces.keep(`${this.#ownName} ${name}`, byteLength, null)
-    this.#own.push(kept)
+    const kept = surfaces.keep(key, byteLength, null)
+    this.#own.set(key, kept)
     return kept
   }
 

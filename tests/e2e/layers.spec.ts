@@ -37,7 +37,7 @@ test('a shape is added, framed, filled and blended; two layers are grouped and t
   await inspector.getByRole('button', { name: /^More for/ }).click()
   await page.getByRole('menuitem', { name: /^Group with/ }).click()
   await expect(panes(page)).toHaveCount(3)
-  await expect(inspector.getByText('Group of 2 layers')).toBeVisible()
+  await expect(inspector.getByText('2 layers as a group')).toBeVisible()
   await inspector.getByRole('button', { name: /^More for/ }).click()
   await page.getByRole('menuitem', { name: 'Take the group apart' }).click()
   await expect(panes(page)).toHaveCount(4)
