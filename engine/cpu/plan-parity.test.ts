@@ -61,6 +61,23 @@ describe('random plans', () => {
   })
 })
 
+it.each(PLAN_SEEDS)('seed %i: what was evicted between two frames is made anew, whatever its memory holds since', (seed) => {
+  const one = planCase(seed)
+  const treatments = new Treatments(heap)
+  const executor = new CpuExecutor(treatments)
+  const first = Uint8Array.from(executor.render(one.plan, framesOf(one, 1)).data)
+  executor.render(one.plan, framesOf(one, 2))
+  const { surfaces } = treatments
+  surfaces.beginFrame()
+  while (surfaces.evictOldest());
+  const litter = Array.from({ length: 40 }, () => heap.allocate(40_000))
+  for (const { at, byteLength } of litter) heap.bytes.fill(123, at, at + byteLength)
+  for (const block of litter) heap.free(block)
+  expect(differenceOf(first, executor.render(one.plan, framesOf(one, 3)).data, 0).max).toBe(0)
+  executor.dispose()
+  treatments.dispose()
+})
+
 it('an item that moves from frame to frame leaves nothing behind, in the picture or in memory', () => {
   const one = planCase(104)
   const treatments = new Treatments(heap)

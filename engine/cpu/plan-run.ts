@@ -209,7 +209,14 @@ export class PlanRun {
     if (!this.#isStill(index)) return { kept: this.#ownSurface(`node ${index}`, byteLength), isNew: true }
     const key = `node ${this.#contentKey(index)}`
     const known = surfaces.find(key)
-    return known === undefined ? { kept: surfaces.keep(key, byteLength, null), isNew: true } : { kept: known, isNew: false }
+    return known === undefined ? { kept: this.#keep(key, byteLength), isNew: true } : { kept: known, isNew: false }
+  }
+
+  /** A new surface: nothing that was drawn where it lies is there any more. */
+  #keep(key: string, byteLength: number): Kept {
+    const kept = this.#tools.treatments.surfaces.keep(key, byteLength, null)
+    for (const stack of this.#stacks.values()) if (stack.wholeAt === kept.block.at) stack.wholeAt = null
+    return kept
   }
 
   /** Makes what is to be kept; half made, it must not be found again. */
@@ -237,7 +244,7 @@ export class PlanRun {
       surfaces.touch(known)
       return known
     }
-    const kept = surfaces.keep(key, byteLength, null)
+    const kept = this.#keep(key, byteLength)
     this.#own.set(key, kept)
     return kept
   }
