@@ -1,6 +1,8 @@
 // The demo show: a beekeepers' society gives an evening class on reading a brood frame.
-import type { Layer, Show, Step } from '../core/show/show.ts'
-import { newCamera, newInputLayer, newMicrophone, newScene, newStep, newTextLayer, PLAIN_FRAME } from '../core/show/create.ts'
+import type { NewLayer } from '../core/show/show.ts'
+import type { Content, Layer, Show, Step, TextLayer } from '../core/show/show.ts'
+import type { TextContent } from '../core/text/text-content.ts'
+import { newCamera, newInputLayer, newMicrophone, newScene, newStep, newTextLayer, NOBODY, PLAIN_FRAME } from '../core/show/create.ts'
 import type { StepKind } from '../core/steps/index.ts'
 import type { ParamValue } from '../core/steps/step.ts'
 
@@ -33,63 +35,60 @@ export function demoShow(assets: DemoAssets): Show {
   const wallLayer = () => onCanvas(newInputLayer(wall, CANVAS, makeId), { fit: 'fill' })
   const markLayer = () => onCanvas(newInputLayer(mark, CANVAS, makeId), { x: 1128, y: 36, width: 112, height: 112 })
 
+  const contents: Content[] = []
+  /** A text layer that says something, its text among the contents. */
+  const says = ({ layer, contents: [first] }: NewLayer<TextLayer>, text: Partial<TextContent>, part: Partial<Layer['placement']>, radius = 0): Layer => {
+    if (first?.kind === 'text') contents.push({ ...first, text: { ...first.text, ...text } })
+    return onCanvas(layer, part, radius)
+  }
   const title = newTextLayer('Class title', 'Reading a brood frame', CANVAS, makeId)
-  const classTitle: Layer = onCanvas(
+  const classTitle = says(
+    title,
     {
-      ...title,
-      text: {
-        ...title.text,
-        blocks: [
-          { text: 'Reading a brood frame', weight: 700, sizePx: 42, colour: '#ffffff' },
-          { text: 'Evening class · part 2 of 4', weight: 400, sizePx: 24, colour: '#d8e5dd' },
-        ],
-      },
+      blocks: [
+        { text: 'Reading a brood frame', weight: 700, sizePx: 42, colour: '#ffffff' },
+        { text: 'Evening class · part 2 of 4', weight: 400, sizePx: 24, colour: '#d8e5dd' },
+      ],
     },
     { x: 64, y: 556, width: 560, height: 116 },
     4,
   )
   const points = newTextLayer('Tonight', '', CANVAS, makeId)
-  const tonight: Layer = onCanvas(
+  const tonight = says(
+    points,
     {
-      ...points,
-      text: {
-        family: 'Bricolage Grotesque',
-        align: 'start',
-        plate: null,
-        blocks: [
-          { text: 'What a healthy\nframe shows', weight: 700, sizePx: 64, colour: '#1d2a26' },
-          { text: ' ', weight: 400, sizePx: 20, colour: '#1d2a26' },
-          { text: '1  Capped brood, even and tan', weight: 400, sizePx: 34, colour: '#35463f' },
-          { text: '2  A rainbow of pollen above', weight: 400, sizePx: 34, colour: '#35463f' },
-          { text: '3  Eggs standing upright', weight: 400, sizePx: 34, colour: '#35463f' },
-        ],
-      },
+      plate: null,
+      blocks: [
+        { text: 'What a healthy\nframe shows', weight: 700, sizePx: 64, colour: '#1d2a26' },
+        { text: ' ', weight: 400, sizePx: 20, colour: '#1d2a26' },
+        { text: '1  Capped brood, even and tan', weight: 400, sizePx: 34, colour: '#35463f' },
+        { text: '2  A rainbow of pollen above', weight: 400, sizePx: 34, colour: '#35463f' },
+        { text: '3  Eggs standing upright', weight: 400, sizePx: 34, colour: '#35463f' },
+      ],
     },
     { x: 72, y: 150, width: 680, height: 420 },
   )
   const thanks = newTextLayer('Thank you', '', CANVAS, makeId)
-  const closing: Layer = onCanvas(
+  const closing = says(
+    thanks,
     {
-      ...thanks,
-      text: {
-        family: 'Bricolage Grotesque',
-        align: 'centre',
-        plate: null,
-        blocks: [
-          { text: 'Thank you, and good night', weight: 700, sizePx: 64, colour: '#fff6e2' },
-          { text: 'Next class: swarms, and how to prevent them', weight: 400, sizePx: 30, colour: '#f0d9a8' },
-        ],
-      },
+      align: 'centre',
+      plate: null,
+      blocks: [
+        { text: 'Thank you, and good night', weight: 700, sizePx: 64, colour: '#fff6e2' },
+        { text: 'Next class: swarms, and how to prevent them', weight: 400, sizePx: 30, colour: '#f0d9a8' },
+      ],
     },
     { x: 140, y: 150, width: 1000, height: 190 },
   )
 
   return {
     format: 'green-room-show',
-    version: 4,
+    version: 5,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],
+    contents,
     scenes: [
       { ...newScene('Welcome', makeId), layers: [wallLayer(), newInputLayer(camera, CANVAS, makeId), classTitle, markLayer()] },
       { ...newScene('Just me', makeId), layers: [wallLayer(), newInputLayer(camera, CANVAS, makeId)] },
@@ -111,6 +110,7 @@ export function demoShow(assets: DemoAssets): Show {
         ],
       },
     ],
+    presenter: NOBODY,
     microphone: newMicrophone({ type: 'standin' }),
     holdingCard: { title: 'Back in a moment', detail: 'Reading a brood frame' },
   }

@@ -2,7 +2,7 @@
 // What a shape is filled with: a colour, or colours that run into each other.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { updateLayer } from '../../core/show/edits.ts'
+import { fillOf, updateFill } from '../../core/show/contents.ts'
 import { RANGES } from '../../core/show/limits.ts'
 import type { Fill, FillStop, ShapeLayer } from '../../core/show/show.ts'
 import ColourField from '../base/ColourField.vue'
@@ -15,16 +15,12 @@ const props = defineProps<{ layer: ShapeLayer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const kinds = computed(() => (['plain', 'linear', 'radial'] as const).map((value) => ({ value, label: t(`inspector.fills.${value}`) })))
+const fill = computed(() => fillOf(showStore.show!, props.layer))
 const SECOND_COLOUR = '#e0b04b'
 
 function set(make: (fill: Fill) => Fill, key: string): void {
-  const { sceneId } = showStore
-  if (sceneId === null) return
-  showStore.edit(
-    t('edits.fill', { name: props.layer.name }),
-    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => (layer.kind === 'shape' ? { ...layer, fill: make(layer.fill) } : layer)),
-    `fill-${key}-${props.layer.id}`,
-  )
+  const { contentId } = props.layer
+  showStore.edit(t('edits.fill', { name: props.layer.name }), (show) => updateFill(show, contentId, make), `fill-${key}-${props.layer.id}`)
 }
 
 /** The same colours as another kind of fill. */
@@ -42,7 +38,7 @@ function stopsOf(fill: Fill): readonly FillStop[] {
   ]
 }
 
-const colours = computed(() => (props.layer.fill.kind === 'plain' ? [props.layer.fill.colour] : props.layer.fill.stops.map((stop) => stop.colour)))
+const colours = computed(() => (fill.value.kind === 'plain' ? [fill.value.colour] : fill.value.stops.map((stop) => stop.colour)))
 
 function setColour(index: number, colour: string): void {
   set(
@@ -55,7 +51,7 @@ function setColour(index: number, colour: string): void {
 <template>
   <InspectorSection :title="t('inspector.fillKind')">
     <SelectMenu
-      :model-value="layer.fill.kind"
+      :model-value="fill.kind"
       :label="t('inspector.fillKind')"
       :options="kinds"
       @update:model-value="(kind) => set((fill) => asKind(kind, fill), 'kind')"
@@ -68,11 +64,11 @@ function setColour(index: number, colour: string): void {
         :label="t('inspector.fillColour', { n: index + 1 })"
         @update:model-value="setColour(index, $event)"
       />
-      <label v-if="layer.fill.kind === 'linear'" class="ml-auto w-17 text-[11.5px] text-soft">
+      <label v-if="fill.kind === 'linear'" class="ml-auto w-17 text-[11.5px] text-soft">
         {{ t('inspector.fillAngle') }}
         <NumberField
           class="mt-0.5 text-ink"
-          :model-value="layer.fill.angleDeg"
+          :model-value="fill.angleDeg"
           :label="t('inspector.fillAngle')"
           :min="RANGES.angleDeg.min"
           :max="RANGES.angleDeg.max"

@@ -4,6 +4,7 @@ import { ClipboardPaste, Copy } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { blendModes } from '../../core/blend/index.ts'
+import { inProportion, proportionNames, proportionOf, type ProportionName } from '../../core/layout/proportions.ts'
 import { RANGES } from '../../core/show/limits.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { borderSides, frameForms, type Border, type Frame, type Layer, type Shadow } from '../../core/show/show.ts'
@@ -32,6 +33,11 @@ const roundest = computed(() =>
   Math.min(RANGES.cornerRadiusPx.max, Math.max(1, Math.round(Math.min(props.layer.placement.width, props.layer.placement.height) / 2))),
 )
 const forms = computed(() => frameForms.map((value) => ({ value, label: t(`inspector.forms.${value}`) })))
+/** Words and groups would be set otherwise, or pulled, in a box of other proportions. */
+const hasProportions = computed(() => props.layer.kind === 'input' || props.layer.kind === 'scene' || props.layer.kind === 'shape')
+const ratios = computed(() =>
+  ([...proportionNames, 'free'] as const).map((value) => ({ value, label: t(`inspector.ratios.${value}`), isOff: value === 'free' })),
+)
 const sides = computed(() => borderSides.map((value) => ({ value, label: t(`inspector.sides.${value}`) })))
 const blends = computed(() => blendModes.map(({ name }) => ({ value: name, label: t(`blends.${name}`) })))
 
@@ -47,6 +53,10 @@ function change(make: (layer: Layer) => Layer, key: string | null): void {
 
 function set(part: Partial<Frame>, key: string | null = null): void {
   change((layer) => ({ ...layer, frame: { ...layer.frame, ...part } }), key)
+}
+
+function setProportion(name: ProportionName | 'free'): void {
+  if (name !== 'free') change((layer) => ({ ...layer, placement: inProportion(layer.placement, name) }), null)
 }
 
 function setBorder(part: Partial<Border>, key: string): void {
@@ -77,6 +87,16 @@ const scaled = (px: number) => Math.round(px * unit.value)
     <div class="flex items-center gap-2">
       <span class="flex-1">{{ t('inspector.form') }}</span>
       <SelectMenu class="w-32" :model-value="frame.form" :label="t('inspector.form')" :options="forms" @update:model-value="set({ form: $event })" />
+    </div>
+    <div v-if="hasProportions" class="mt-2 flex items-center gap-2">
+      <span class="flex-1">{{ t('inspector.proportions') }}</span>
+      <SelectMenu
+        class="w-32"
+        :model-value="proportionOf(layer.placement) ?? 'free'"
+        :label="t('inspector.proportions')"
+        :options="ratios"
+        @update:model-value="setProportion"
+      />
     </div>
     <SliderRow
       v-if="frame.form === 'box'"

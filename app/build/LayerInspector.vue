@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { Copy, Ellipsis, Eye, EyeOff, Group, Image, Lock, LockOpen, Pencil, Trash2, Type, Ungroup } from 'lucide-vue-next'
+import { Copy, Ellipsis, Eye, EyeOff, Group, Image, Link2, Lock, LockOpen, Pencil, Trash2, Type, Ungroup } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf } from '../../core/show/layer-tree.ts'
 import { addLayer, updateLayer } from '../../core/show/edits.ts'
+import { addContents, contentIdOf, withOwnContents } from '../../core/show/contents.ts'
 import { copyLayer } from '../../core/show/create.ts'
 import { groupLayers, ungroup } from '../../core/show/group-edits.ts'
 import type { Layer } from '../../core/show/show.ts'
@@ -68,7 +69,7 @@ function takeApart(): void {
   const { sceneId } = showStore
   const group = layer.value
   if (sceneId === null || group?.kind !== 'group') return
-  showStore.edit(t('edits.ungroup', { name: group.name }), (show) => ungroup(show, sceneId, group.id))
+  showStore.edit(t('edits.ungroup', { name: group.name }), (show) => ungroup(show, sceneId, group.id, makeId))
   showStore.selectLayer(group.layers.at(-1)?.id ?? null)
 }
 
@@ -77,12 +78,17 @@ function change(label: string, part: (layer: Layer) => Layer): void {
   if (sceneId !== null && layerId !== null) showStore.edit(label, (show) => updateLayer(show, sceneId, layerId, part))
 }
 
-function duplicate(): void {
+/** A copy in front of the layer: of what it shows too, or of the layer alone, which then shows the same thing. */
+function duplicate(shown: 'own' | 'same'): void {
   const { sceneId, scene } = showStore
   if (sceneId === null || scene === null || layer.value === null) return
-  const copy = copyLayer(layer.value, makeId)
+  const same = copyLayer(layer.value, makeId)
+  const own = shown === 'same' ? { layers: [same], contents: [] } : withOwnContents(showStore.show!, [same], makeId)
+  const copy = own.layers[0]!
   const index = scene.layers.indexOf(layer.value) + 1
-  showStore.edit(t('edits.duplicate', { name: layer.value.name }), (show) => addLayer(show, sceneId, copy, index))
+  showStore.edit(t(shown === 'same' ? 'edits.again' : 'edits.duplicate', { name: layer.value.name }), (show) =>
+    addLayer(addContents(show, own.contents), sceneId, copy, index),
+  )
   showStore.selectLayer(copy.id)
 }
 
@@ -92,7 +98,8 @@ function remove(): void {
 
 const actions = computed<MenuAction[]>(() => [
   { label: t('layer.name'), icon: Pencil, run: () => (isRenaming.value = true) },
-  { label: t('layer.duplicate'), icon: Copy, run: duplicate },
+  { label: t('layer.duplicate'), icon: Copy, run: () => duplicate('own') },
+  ...(layer.value !== null && contentIdOf(layer.value) !== null ? [{ label: t('layer.sameAgain'), icon: Link2, run: () => duplicate('same') }] : []),
   ...(behind.value === null ? [] : [{ label: t('layer.groupWith', { name: behind.value.name }), icon: Group, run: groupWithBehind }]),
   ...(layer.value?.kind === 'group' ? [{ label: t('layer.ungroup'), icon: Ungroup, run: takeApart }] : []),
   { label: t('layer.remove'), icon: Trash2, run: remove },

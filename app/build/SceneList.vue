@@ -5,6 +5,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
 import { addScene, moveScene, removeScene, updateScene } from '../../core/show/edits.ts'
+import { addContents, withOwnContents } from '../../core/show/contents.ts'
 import { copyScene, newScene } from '../../core/show/create.ts'
 import type { Scene } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
@@ -48,8 +49,9 @@ function add(): void {
 }
 
 function duplicate(scene: Scene, index: number): void {
-  const copy = copyScene(scene, t('build.copyName', { name: scene.name.slice(0, 70) }), makeId)
-  showStore.edit(t('edits.duplicate', { name: scene.name }), (show) => addScene(show, copy, index + 1))
+  const { layers, contents } = withOwnContents(showStore.show!, scene.layers, makeId)
+  const copy = copyScene({ ...scene, layers }, t('build.copyName', { name: scene.name.slice(0, 70) }), makeId)
+  showStore.edit(t('edits.duplicate', { name: scene.name }), (show) => addScene(addContents(show, contents), copy, index + 1))
   showStore.selectScene(copy.id)
 }
 

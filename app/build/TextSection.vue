@@ -3,6 +3,7 @@ import { Plus, X } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { LIMITS, RANGES } from '../../core/show/limits.ts'
+import { textOf, updateText } from '../../core/show/contents.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { TextLayer } from '../../core/show/show.ts'
 import { textFamilies, type TextBlock, type TextContent } from '../../core/text/text-content.ts'
@@ -12,16 +13,21 @@ import ColourField from '../base/ColourField.vue'
 import IconButton from '../base/IconButton.vue'
 import NumberField from '../base/NumberField.vue'
 import SelectMenu from '../base/SelectMenu.vue'
+import SliderRow from '../base/SliderRow.vue'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
+import FieldsNote from './FieldsNote.vue'
 import InspectorSection from './InspectorSection.vue'
+import SharedNote from './SharedNote.vue'
 import { useTextFit } from './use-text-fit.ts'
 
 const props = defineProps<{ layer: TextLayer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const text = computed(() => props.layer.text)
+const text = computed(() => textOf(showStore.show!, props.layer))
 const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
+/** Lengths that are usual at 720 lines, for this canvas. */
+const unit = computed(() => (showStore.show?.canvas.heightPx ?? 720) / 720)
 const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
 
 const { grown, tooSmall, whenLettersCome } = useTextFit(() => props.layer)
@@ -29,12 +35,15 @@ const { grown, tooSmall, whenLettersCome } = useTextFit(() => props.layer)
 /** `make` changes the text as it is when the edit is made, which may be later than now. The box grows with the words. */
 function change(make: (text: TextContent) => Partial<TextContent>, key: string): void {
   const { sceneId } = showStore
-  const { id, name } = props.layer
+  const { id, name, contentId } = props.layer
   if (sceneId === null) return
   const edit = (part: (text: TextContent) => Partial<TextContent>) =>
     showStore.edit(
       t('edits.text', { name }),
-      (show) => updateLayer(show, sceneId, id, (layer) => (layer.kind === 'text' ? grown({ ...layer, text: { ...layer.text, ...part(layer.text) } }) : layer)),
+      (show) => {
+        const next = updateText(show, contentId, (text) => ({ ...text, ...part(text) }))
+        return updateLayer(next, sceneId, id, (layer) => (layer.kind === 'text' ? grown(layer, textOf(next, layer)) : layer))
+      },
       `text-${id}-${key}`,
     )
   edit(make)
@@ -129,6 +138,81 @@ function addBlock(): void {
         :choices="aligns"
         @update:model-value="set({ align: $event }, 'align')"
       />
+      <div class="flex items-end gap-2">
+        <label class="w-17 text-[11.5px] text-soft">
+          {{ t('inspector.lineHeight') }}
+          <NumberField
+            class="mt-0.5 text-ink"
+            :model-value="text.lineHeight"
+            :label="t('inspector.lineHeight')"
+            :min="RANGES.lineHeight.min"
+            :max="RANGES.lineHeight.max"
+            :step="0.05"
+            @update:model-value="set({ lineHeight: $event }, 'line-height')"
+          />
+        </label>
+        <label class="w-17 text-[11.5px] text-soft">
+          {{ t('inspector.letterSpacing') }}
+          <NumberField
+            class="mt-0.5 text-ink"
+            :model-value="Math.round(text.letterSpacingEm * 1000) / 10"
+            :label="t('inspector.letterSpacing')"
+            :min="RANGES.letterSpacingEm.min * 100"
+            :max="RANGES.letterSpacingEm.max * 100"
+            :step="1"
+            unit="%"
+            @update:model-value="set({ letterSpacingEm: $event / 100 }, 'spacing')"
+          />
+        </label>
+      </div>
+      <div class="flex items-center gap-2">
+        <ToggleSwitch
+          :model-value="text.outline !== null"
+          :label="t('inspector.outline')"
+          @update:model-value="set({ outline: $event ? { widthPx: 3 * unit, colour: '#101613' } : null }, 'outline')"
+        />
+        <span class="flex-1">{{ t('inspector.outline') }}</span>
+        <ColourField
+          v-if="text.outline"
+          :model-value="text.outline.colour"
+          :label="t('inspector.outlineColour')"
+          @update:model-value="change(({ outline }) => ({ outline: outline && { ...outline, colour: $event } }), 'outline-colour')"
+        />
+      </div>
+      <SliderRow
+        v-if="text.outline"
+        :model-value="text.outline.widthPx"
+        :label="t('inspector.outlineWidth')"
+        :min="RANGES.outlinePx.min"
+        :max="20"
+        :step="0.5"
+        unit="px"
+        @update:model-value="change(({ outline }) => ({ outline: outline && { ...outline, widthPx: $event } }), 'outline-width')"
+      />
+      <div class="flex items-center gap-2">
+        <ToggleSwitch
+          :model-value="text.shadow !== null"
+          :label="t('inspector.letterShadow')"
+          @update:model-value="set({ shadow: $event ? { dx: 0, dy: 3 * unit, blurPx: 10 * unit, colour: '#000000', opacity: 0.6 } : null }, 'shadow')"
+        />
+        <span class="flex-1">{{ t('inspector.letterShadow') }}</span>
+        <ColourField
+          v-if="text.shadow"
+          :model-value="text.shadow.colour"
+          :label="t('inspector.shadowColour')"
+          @update:model-value="change(({ shadow }) => ({ shadow: shadow && { ...shadow, colour: $event } }), 'shadow-colour')"
+        />
+      </div>
+      <SliderRow
+        v-if="text.shadow"
+        :model-value="text.shadow.blurPx"
+        :label="t('inspector.blur')"
+        :min="0"
+        :max="60"
+        :step="1"
+        unit="px"
+        @update:model-value="change(({ shadow }) => ({ shadow: shadow && { ...shadow, blurPx: $event } }), 'shadow-blur')"
+      />
       <div class="flex items-center gap-2">
         <ToggleSwitch
           :model-value="text.plate !== null"
@@ -144,5 +228,7 @@ function addBlock(): void {
         />
       </div>
     </div>
+    <SharedNote :layer="layer" />
+    <FieldsNote :text="text" />
   </InspectorSection>
 </template>

@@ -1,12 +1,13 @@
 // What "Add" offers, and how each thing lands in the scene: fitted, in front, selected.
-import { Camera, Circle, Image, Layers, Palette, Square, Type, Video } from 'lucide-vue-next'
+import { Camera, Circle, Image, Layers, Minus, Palette, Square, Type, Video } from 'lucide-vue-next'
 import { computed, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { layersOf, sceneCircle } from '../../core/show/layer-tree.ts'
+import { addContents } from '../../core/show/contents.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
-import { newCamera, newInputLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
-import type { CameraInput, FrameForm, Input, Layer, Scene } from '../../core/show/show.ts'
+import { newCamera, newInputLayer, newLineLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
+import type { CameraInput, Content, FrameForm, Input, Layer, Scene } from '../../core/show/show.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useDevices } from '../devices/use-devices.ts'
 import { api } from '../show/api.ts'
@@ -23,16 +24,19 @@ export function useAddLayer() {
   const { focusText } = useFocusInspector()
   const fileInput = useTemplateRef<HTMLInputElement>('fileInput')
 
-  function place(layer: Layer, input: Input | null): void {
+  function place(layer: Layer, input: Input | null, contents: readonly Content[] = []): void {
     const { sceneId } = showStore
     if (sceneId === null) return
-    showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => addLayer(input === null ? show : addInput(show, input), sceneId, layer))
+    showStore.edit(t('edits.addLayer', { name: layer.name }), (show) =>
+      addLayer(addContents(input === null ? show : addInput(show, input), contents), sceneId, layer),
+    )
     showStore.selectLayer(layer.id)
   }
 
   /** A text, ready to be typed over. */
   function addText(): void {
-    place(newTextLayer(t('build.textName'), t('build.textDefault'), showStore.show!.canvas, makeId), null)
+    const { layer, contents } = newTextLayer(t('build.textName'), t('build.textDefault'), showStore.show!.canvas, makeId)
+    place(layer, null, contents)
     focusText()
   }
 
@@ -42,7 +46,13 @@ export function useAddLayer() {
   }
 
   function addShape(name: string, form: FrameForm): void {
-    place(newShapeLayer(name, form, showStore.show!.canvas, makeId), null)
+    const { layer, contents } = newShapeLayer(name, form, showStore.show!.canvas, makeId)
+    place(layer, null, contents)
+  }
+
+  function addLine(): void {
+    const { layer, contents } = newLineLayer(t('build.addLine'), showStore.show!.canvas, makeId)
+    place(layer, null, contents)
   }
 
   /** Scenes that can be shown in this one: not itself, and none that shows it. */
@@ -114,6 +124,7 @@ export function useAddLayer() {
     { label: t('build.addPicture'), icon: Image, run: choosePictures },
     { label: t('build.addColour'), icon: Palette, run: addColour },
     { label: t('build.addBox'), icon: Square, run: () => addShape(t('build.addBox'), 'box') },
+    { label: t('build.addLine'), icon: Minus, run: addLine },
     { label: t('build.addEllipse'), icon: Circle, run: () => addShape(t('build.addEllipse'), 'ellipse') },
     ...cameras.value.map((camera) => ({
       label: t('build.cameraOf', { label: camera.label || t('build.addCamera') }),

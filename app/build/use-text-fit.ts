@@ -1,8 +1,10 @@
 // How a text fits its box: the box grows with the words, and what stays too small is told.
 import { computed, ref } from 'vue'
 import { grownBox } from '../../core/layout/grow-box.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { contentOf } from '../../core/show/contents.ts'
 import type { TextLayer } from '../../core/show/show.ts'
+import { filledText } from '../../core/text/fields.ts'
+import type { TextContent } from '../../core/text/text-content.ts'
 import { isTooSmallInTile } from '../../core/text/tile-size.ts'
 import { layOutText, type TextPen } from '../../engine/text/draw-text.ts'
 import { FontBook } from '../../engine/text/font-book.ts'
@@ -18,7 +20,7 @@ function thePen(): TextPen | null {
   return pen
 }
 
-const wordsOf = ({ text }: TextLayer) => text.blocks.map((block) => block.text).join('')
+const wordsOf = ({ blocks }: TextContent) => blocks.map((block) => block.text).join('')
 
 export function useTextFit(layer: () => TextLayer) {
   const showStore = useShowStore()
@@ -28,21 +30,26 @@ export function useTextFit(layer: () => TextLayer) {
   const lettersTurn = ref(0)
 
   /** The layer with its box as high as the words need. */
-  function grown(next: TextLayer): TextLayer {
+  function grown(next: TextLayer, text: TextContent): TextLayer {
     const measure = thePen()
     const canvas = showStore.show?.canvas
     if (measure === null || canvas === undefined) return next
     const { width, height } = next.placement
-    const { neededHeightPx } = layOutText(measure, next.text, width, height, stackOf)
+    const { neededHeightPx } = layOutText(measure, filledNow(text), width, height, stackOf)
     const least = Math.min(leastPx, layer().placement.height)
     return { ...next, placement: grownBox(next.placement, neededHeightPx, least, canvas) }
   }
 
-  /** The layer as the show has it now, which the page may not show yet. */
-  function newest(): TextLayer | null {
-    const { id } = layer()
-    const found = showStore.show?.scenes.flatMap(layersOf).find((candidate) => candidate.id === id)
-    return found?.kind === 'text' ? found : null
+  /** What the text says at present, its fields filled. */
+  function filledNow(text: TextContent): TextContent {
+    const wall = { epochMs: Date.now(), utcOffsetMin: -new Date().getTimezoneOffset(), locale: 'en-GB' }
+    return showStore.show === null ? text : filledText(text, showStore.show.presenter, wall, 0).content
+  }
+
+  /** The text as the show has it now, which the page may not show yet. */
+  function newest(): TextContent | null {
+    const content = showStore.show === null ? undefined : contentOf(showStore.show, layer().contentId)
+    return content?.kind === 'text' ? content.text : null
   }
 
   /** Runs once letters that are not there yet have come; not at all when all are, or when the words have changed meanwhile. */
@@ -50,8 +57,8 @@ export function useTextFit(layer: () => TextLayer) {
     const now = newest()
     if (now === null) return
     const words = wordsOf(now)
-    if (fonts.isReady(now.text.family, words)) return
-    void fonts.load(now.text.family, words).then(() => {
+    if (fonts.isReady(now.family, words)) return
+    void fonts.load(now.family, words).then(() => {
       lettersTurn.value += 1
       const later = newest()
       if (later !== null && wordsOf(later) === words) run()
@@ -64,8 +71,10 @@ export function useTextFit(layer: () => TextLayer) {
     const measure = thePen()
     const canvas = showStore.show?.canvas
     if (measure === null || canvas === undefined) return []
-    const { text, placement } = layer()
-    const { scale } = layOutText(measure, text, placement.width, placement.height, stackOf)
+    const text = newest()
+    if (text === null) return []
+    const { placement } = layer()
+    const { scale } = layOutText(measure, filledNow(text), placement.width, placement.height, stackOf)
     return text.blocks.flatMap((block, i) => (block.text.trim() !== '' && isTooSmallInTile(block.sizePx * scale, canvas.widthPx) ? [i + 1] : []))
   })
 

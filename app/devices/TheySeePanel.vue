@@ -7,6 +7,7 @@ import { isTooSmallInTile, TILE_WIDTH_PX } from '../../core/text/tile-size.ts'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
+import { textOf } from '../../core/show/contents.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const { t } = useI18n()
@@ -19,7 +20,9 @@ const scene = computed(() => {
   const id = engine.onAirId ?? showStore.onAirId
   return showStore.show?.scenes.find((candidate) => candidate.id === id) ?? showStore.show?.scenes[0] ?? null
 })
-const texts = computed(() => (scene.value ? layersOf(scene.value) : []).flatMap((layer) => (layer.kind === 'text' && layer.visible ? layer.text.blocks : [])))
+const texts = computed(() =>
+  (scene.value ? layersOf(scene.value) : []).flatMap((layer) => (layer.kind === 'text' && layer.visible ? textOf(showStore.show!, layer).blocks : [])),
+)
 const tooSmall = computed(() => texts.value.filter(({ text, sizePx }) => text.trim() !== '' && isTooSmallInTile(sizePx, showStore.show!.canvas.widthPx)))
 const verdict = computed(() => {
   if (texts.value.length === 0) return t('theySee.noText')

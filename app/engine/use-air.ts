@@ -1,7 +1,6 @@
 // What the audience gets while the feed runs. It changes only when the presenter takes another scene: opening another show, or
 // losing the scene from the open one, leaves the old scene on air.
 import { computed, ref, shallowRef, watch } from 'vue'
-import { heldCopy } from '../../core/show/held.ts'
 import type { Show } from '../../core/show/show.ts'
 import { api, ApiError } from '../show/api.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -22,7 +21,7 @@ export function useAir() {
   const isResuming = ref(before !== null)
   const isHere = computed(() => air.value !== null && holds(air.value, showStore.showId, showStore.show))
   /** The show that is on air instead of the open one. */
-  const held = computed(() => (air.value === null || isHere.value ? null : heldCopy(air.value.show)))
+  const held = computed(() => (air.value === null || isHere.value ? null : air.value.show))
   /** The scene of the open show that is on air; null when none of them is. */
   const onAirId = computed(() => (isHere.value ? air.value!.sceneId : null))
   const sceneName = computed(() => air.value?.show.scenes.find((scene) => scene.id === air.value?.sceneId)?.name ?? '')

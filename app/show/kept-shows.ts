@@ -1,5 +1,6 @@
 // Shows that the browser keeps until the server has acknowledged them: one entry for each tab and show, so that no tab
 // writes over what another typed.
+import { liftShow } from '../../core/show/lift.ts'
 import type { Show } from '../../core/show/show.ts'
 
 /** A state of a show that was never acknowledged. */
@@ -61,7 +62,9 @@ export function findKept(storage: KeptStorage, showId: string, ownTabId: string)
 function readKept(text: string | null): KeptShow | null {
   try {
     const value = JSON.parse(text ?? 'null') as KeptShow | null
-    return value !== null && typeof value.baseRevision === 'number' && typeof value.copyId === 'string' ? value : null
+    // It may have been kept by an earlier version.
+    const isKept = value !== null && typeof value.baseRevision === 'number' && typeof value.copyId === 'string'
+    return isKept ? { ...value, show: liftShow(value.show) as Show } : null
   } catch {
     return null
   }

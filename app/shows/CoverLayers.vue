@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The layers of a cover, those of groups and of other scenes too.
-import type { Layer, Show } from '../../core/show/show.ts'
+import { fillOf, textOf } from '../../core/show/contents.ts'
+import type { Layer, Show, TextLayer } from '../../core/show/show.ts'
 
 /** `depth`: how many groups or scenes deep it is followed. */
 const props = defineProps<{ show: Show; layers: readonly Layer[]; depth: number }>()
@@ -15,15 +16,20 @@ function assetUrl(layer: Layer): string | null {
 }
 
 function colourOf(layer: Layer): string | null {
-  if (layer.kind === 'shape') return layer.fill.kind === 'plain' ? layer.fill.colour : layer.fill.stops[0]!.colour
+  if (layer.kind === 'shape') {
+    const fill = fillOf(props.show, layer)
+    return fill.kind === 'plain' ? fill.colour : fill.stops[0]!.colour
+  }
   const input = inputOf(layer)
   return input?.kind === 'colour' ? input.colour : null
 }
 
+const plateOf = (layer: TextLayer) => textOf(props.show, layer).plate
+
 /** Lines of a text with their baselines, set in the middle of the box. */
 function linesOf(layer: Layer) {
   if (layer.kind !== 'text') return []
-  const lines = layer.text.blocks.flatMap((block) => block.text.split('\n').map((text) => ({ ...block, text })))
+  const lines = textOf(props.show, layer).blocks.flatMap((block) => block.text.split('\n').map((text) => ({ ...block, text })))
   const total = lines.reduce((sum, line) => sum + line.sizePx * LINE_HEIGHT, 0)
   let y = (layer.placement.height - total) / 2
   return lines.map((line) => {
@@ -58,17 +64,17 @@ const slice = { fit: 'xMidYMid meet', fill: 'xMidYMid slice', stretch: 'none' } 
     <image v-if="assetUrl(layer)" :href="assetUrl(layer)!" v-bind="boxOf(layer)" />
     <rect v-else-if="colourOf(layer)" v-bind="boxOf(layer)" :rx="roundingOf(layer)" :fill="colourOf(layer)!" />
     <g v-else-if="layer.kind === 'text'" :transform="`translate(${layer.placement.x} ${layer.placement.y})`">
-      <rect v-if="layer.text.plate" :width="layer.placement.width" :height="layer.placement.height" :fill="layer.text.plate.colour" />
+      <rect v-if="plateOf(layer)" :width="layer.placement.width" :height="layer.placement.height" :fill="plateOf(layer)!.colour" />
       <text
         v-for="line in linesOf(layer)"
         :key="line.y"
-        :x="layer.text.align === 'centre' ? layer.placement.width / 2 : (layer.text.plate?.paddingPx ?? 0) * 1.3"
+        :x="textOf(show, layer).align === 'centre' ? layer.placement.width / 2 : (plateOf(layer)?.paddingPx ?? 0) * 1.3"
         :y="line.y"
         :font-size="line.sizePx"
         :font-weight="line.weight"
         :fill="line.colour"
-        :text-anchor="layer.text.align === 'centre' ? 'middle' : 'start'"
-        :font-family="`'${layer.text.family} Variable', 'Noto Sans Variable', sans-serif`"
+        :text-anchor="textOf(show, layer).align === 'centre' ? 'middle' : 'start'"
+        :font-family="`'${textOf(show, layer).family} Variable', 'Noto Sans Variable', sans-serif`"
       >
         {{ line.text }}
       </text>

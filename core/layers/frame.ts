@@ -25,6 +25,7 @@ export function frameShape({ form, cornerRadiusPx }: Frame, width: number, heigh
 /** Puts a layer whose frame spans 0..width × 0..height; `paintOf` is given the way from the stack to the frame. */
 export function putFramed(place: Place, layer: Layer, frameToStack: Affine, width: number, height: number, paintOf: (toFrame: Affine) => Paint): void {
   const { builder, stack, scale, widthPx, heightPx, culls } = place
+  const reveal = place.motion?.reveal ?? null
   const shape = frameShape(layer.frame, width, height, scale)
   const itself = { ...itemFor(place, layer, frameToStack, shape), coverage: plainCoverage(shape) }
   const shadow = shadowItem(place, layer, frameToStack, shape)
@@ -38,7 +39,9 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
   ]
   const isOnItsOwn = around.length === 0
   if (isOnItsOwn || (layer.opacity === 1 && layer.blend === 'normal')) {
-    for (const part of parts) stack.put({ ...part, opacity: layer.opacity, blend: layer.blend })
+    for (const part of parts) {
+      stack.put({ ...part, coverage: reveal === null ? part.coverage : { ...part.coverage, reveal }, opacity: layer.opacity, blend: layer.blend })
+    }
     return
   }
   // Faint or blended, they are one picture: nothing of one shows through another.
@@ -47,7 +50,7 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
   stack.put({
     layerId: layer.id,
     paint: { kind: 'node', node: builder.stack('clear', widthPx, heightPx, inner.items), toNode: translation(0, 0) },
-    coverage: plainCoverage({ kind: 'roundedRect', width: widthPx, height: heightPx, cornerRadius: 0 }),
+    coverage: { ...plainCoverage({ kind: 'roundedRect', width: widthPx, height: heightPx, cornerRadius: 0 }), reveal },
     toCoverage: translation(0, 0),
     bounds: unionOf(inner.items.map((item) => item.bounds)),
     opacity: layer.opacity,
@@ -102,6 +105,18 @@ function grownShape(shape: Shape, px: number): Shape {
 
 function isEmpty({ left, top, right, bottom }: PixelRect): boolean {
   return right <= left || bottom <= top
+}
+
+/** A frame of another size; `at` is told each length, and by which range it is held. */
+export function scaledFrame(frame: Frame, at: (px: number, range: 'cornerRadiusPx' | 'borderPx' | 'shadowOffsetPx' | 'blurPx') => number): Frame {
+  const { border, shadow } = frame
+  return {
+    ...frame,
+    cornerRadiusPx: at(frame.cornerRadiusPx, 'cornerRadiusPx'),
+    border: border === null ? null : { ...border, widthPx: at(border.widthPx, 'borderPx') },
+    shadow:
+      shadow === null ? null : { ...shadow, dx: at(shadow.dx, 'shadowOffsetPx'), dy: at(shadow.dy, 'shadowOffsetPx'), blurPx: at(shadow.blurPx, 'blurPx') },
+  }
 }
 
 /** The smallest rectangle that holds all of them. */

@@ -1,8 +1,9 @@
 // Every kind of layer. A new one is a file here, its form in core/show, and a line in this list.
-import type { Layer, LayerKind } from '../show/show.ts'
+import type { Layer, LayerKind, Placement } from '../show/show.ts'
 import { groupLayer } from './group.ts'
 import { inputLayer } from './input.ts'
 import type { LayerKindDefinition, Place } from './place.ts'
+import { moved } from './motion.ts'
 import { sceneLayer } from './scene.ts'
 import { shapeLayer } from './shape.ts'
 import { textLayer } from './text.ts'
@@ -12,8 +13,16 @@ export const layerKinds = [inputLayer, textLayer, shapeLayer, groupLayer, sceneL
 /** Puts layers into a stack, from back to front. */
 export function putLayers(place: Place, layers: readonly Layer[]): void {
   for (const layer of layers) {
-    if (layer.visible && layer.opacity > 0) kindOf(layer.kind).put(place, layer)
+    if (!layer.visible || layer.opacity === 0) continue
+    const now = moved(place, layer)
+    if (now === null) continue
+    kindOf(layer.kind).put(now.layer === layer ? place : { ...place, motion: now }, now.layer)
   }
+}
+
+/** Puts one layer as it is at this moment; `rest` is where it is as large as its words are set. */
+export function putLayerAt(place: Place, layer: Layer, rest: Placement): void {
+  kindOf(layer.kind).put({ ...place, motion: { rest, reveal: null, typed: 1 } }, layer)
 }
 
 function kindOf(kind: LayerKind): LayerKindDefinition<LayerKind> {

@@ -1,7 +1,8 @@
 import { parseHex } from '../colour/hex.ts'
 import { boxToCanvas } from '../layout/placement.ts'
 import { putFramed } from './frame.ts'
-import { callsOf, putSource, scaledPlacement, type LayerKindDefinition } from './place.ts'
+import { putSource } from './picture.ts'
+import { callsOf, scaledPlacement, type LayerKindDefinition } from './place.ts'
 import { inputSourceId, plainSourceId } from './sources.ts'
 
 /** A camera, a picture or a colour of the show. */

@@ -5,9 +5,11 @@ import { nodeOf, rootOf } from '../plan/read-plan.ts'
 import type { StackNode } from '../plan/frame-plan.ts'
 import { planFrame, planOutputs, type PlanOptions } from '../plan/plan-frame.ts'
 import { renderOutputs, renderReference } from '../render/render-reference.ts'
+import { addContents } from '../show/contents.ts'
+import type { NewLayer } from '../show/show.ts'
 import { newGroupLayer, newSceneLayer, newShapeLayer, PLAIN_FRAME } from '../show/create.ts'
 import { readShow } from '../show/migrate.ts'
-import type { Layer, Scene, Show } from '../show/show.ts'
+import type { Layer, Scene, ShapeLayer, Show } from '../show/show.ts'
 import { gradientOf } from './shape.ts'
 
 let count = 0
@@ -17,6 +19,15 @@ function pictureOf(show: Show, options: PlanOptions = {}, seed = 301) {
   const one = { ...showCase(seed), show }
   const plan = planFrame(show, { scene: show.scenes[0]! }, 0, one.infos, options)
   return { plan, data: renderReference(plan, picturesFor(one, plan)).data }
+}
+
+/** A box of one colour, and its fill. */
+function plainShape(show: Show, colour: string, box: { x: number; y: number; width: number; height: number }): NewLayer<ShapeLayer> {
+  const { layer, contents } = newShapeLayer('Shape', 'box', show.canvas, makeId)
+  return {
+    layer: { ...layer, placement: { ...layer.placement, ...box } },
+    contents: contents.map((content) => ({ ...content, kind: 'shape', fill: { kind: 'plain', colour, opacity: 1 } })),
+  }
 }
 
 function mostBetween(first: ArrayLike<number>, second: ArrayLike<number>): number {
@@ -55,28 +66,29 @@ describe('a group', () => {
 
   it('is faded as one picture: what is behind another of its layers does not shine through', () => {
     const { show } = showCase(301)
-    const shape = (colour: string): Layer => ({
-      ...newShapeLayer('Shape', 'box', show.canvas, makeId),
-      placement: { x: 0, y: 0, width: 160, height: 90, angleDeg: 0, fit: 'stretch' },
-      fill: { kind: 'plain', colour, opacity: 1 },
-    })
-    const group = { ...newGroupLayer('Group', [shape('#ff0000'), shape('#0000ff')], show.canvas, makeId), opacity: 0.5 }
-    const { data } = pictureOf(withLayers(show, [group]))
+    const shapes = ['#ff0000', '#0000ff'].map((colour) => plainShape(show, colour, { x: 0, y: 0, width: 160, height: 90 }))
+    const inShow = addContents(
+      show,
+      shapes.flatMap(({ contents }) => contents),
+    )
+    const group = newGroupLayer(
+      'Group',
+      shapes.map(({ layer }) => layer),
+      show.canvas,
+      makeId,
+    )
+    const { data } = pictureOf(withLayers(inShow, [{ ...group, opacity: 0.5 }]))
     expect([...data.slice(0, 4)]).toEqual([0, 0, 0.5, 1])
   })
 
   it('that is moved, turned and shrunk carries its layers along', () => {
     const { show } = showCase(301)
-    const square: Layer = {
-      ...newShapeLayer('Square', 'box', show.canvas, makeId),
-      placement: { x: 60, y: 40, width: 40, height: 40, angleDeg: 0, fit: 'stretch' },
-      fill: { kind: 'plain', colour: '#ffffff', opacity: 1 },
-    }
+    const square = plainShape(show, '#ffffff', { x: 60, y: 40, width: 40, height: 40 })
     const group = {
-      ...newGroupLayer('Group', [square], show.canvas, makeId),
+      ...newGroupLayer('Group', [square.layer], show.canvas, makeId),
       placement: { x: 40, y: 0, width: 80, height: 60, angleDeg: 90, fit: 'stretch' as const },
     }
-    const { data } = pictureOf(withLayers(show, [group]))
+    const { data } = pictureOf(withLayers(addContents(show, square.contents), [group]))
     let area = 0
     for (let i = 0; i < data.length; i += 4) area += data[i]!
     expect(area).toBeCloseTo(20 * 20, 0)
@@ -118,13 +130,14 @@ describe('a scene in a scene', () => {
 
 describe('a frame', () => {
   it('puts a shadow behind and a border in front; a faint or blended layer stays one picture', () => {
-    const { show } = showCase(301)
+    const made = newShapeLayer('Shape', 'box', showCase(301).show.canvas, makeId)
+    const show = addContents(showCase(301).show, made.contents)
     const frame = {
       ...PLAIN_FRAME,
       border: { widthPx: 4, colour: '#ffffff', opacity: 1, side: 'outside' as const },
       shadow: { dx: 2, dy: 3, blurPx: 8, colour: '#000000', opacity: 0.5 },
     }
-    const layer = { ...newShapeLayer('Shape', 'box', show.canvas, makeId), frame }
+    const layer = { ...made.layer, frame }
     const items = rootOf(pictureOf(withLayers(show, [layer])).plan).items
     expect(items.map(({ coverage }) => [coverage.sigmaPx, coverage.strokePx])).toEqual([
       [4, null],
@@ -137,17 +150,16 @@ describe('a frame', () => {
 
   it('covers as much as its form has: a border of four pixels round a box, inside and outside', () => {
     const { show } = showCase(301)
+    const shape = plainShape(show, '#000000', { x: 40, y: 20, width: 80, height: 50 })
     const bordered = (side: 'inside' | 'outside'): Layer => ({
-      ...newShapeLayer('Shape', 'box', show.canvas, makeId),
-      placement: { x: 40, y: 20, width: 80, height: 50, angleDeg: 0, fit: 'stretch' },
-      fill: { kind: 'plain', colour: '#000000', opacity: 1 },
+      ...shape.layer,
       frame: { ...PLAIN_FRAME, border: { widthPx: 4, colour: '#ffffff', opacity: 1, side } },
     })
     for (const [side, area] of [
       ['inside', 80 * 50 - 72 * 42],
       ['outside', 88 * 58 - 80 * 50],
     ] as const) {
-      const { data } = pictureOf(withLayers(show, [bordered(side)]))
+      const { data } = pictureOf(withLayers(addContents(show, shape.contents), [bordered(side)]))
       let white = 0
       for (let i = 0; i < data.length; i += 4) white += data[i]!
       expect(white).toBeCloseTo(area, 6)
@@ -175,23 +187,27 @@ describe('two outputs', () => {
   it.each(SHOW_SEEDS.slice(0, 8))('seed %i: are the pictures of two single plans, and share what is equal', (seed) => {
     const one = showCase(seed)
     const [first, second] = one.show.scenes as [Scene, Scene]
-    const more = { ...first, layers: [...first.layers, { ...newShapeLayer('Mark', 'ellipse', one.show.canvas, makeId) }] }
+    const mark = newShapeLayer('Mark', 'ellipse', one.show.canvas, makeId)
+    const show = addContents(one.show, mark.contents)
+    const more = { ...first, layers: [...first.layers, mark.layer] }
     for (const scenes of [
       { feed: { scene: first }, recording: { scene: more } },
       { feed: { scene: first }, recording: { scene: second } },
     ]) {
-      const plan = planOutputs(one.show, scenes, 0, one.infos)
+      const plan = planOutputs(show, scenes, 0, one.infos)
       const both = renderOutputs(plan, picturesFor(one, plan))
       for (const [id, stage] of Object.entries(scenes)) {
-        const single = planFrame(one.show, stage, 0, one.infos)
+        const single = planFrame(show, stage, 0, one.infos)
         expect(mostBetween(both.get(id)!.data, renderReference(single, picturesFor(one, single)).data), id).toBeLessThan(1e-12)
       }
     }
   })
 
   it('a picture that both show is one node, and what they share is made once', () => {
-    const { show, infos } = showCase(301)
-    const shape = () => newShapeLayer('Shape', 'box', show.canvas, () => `s${(count += 1)}`)
+    const { show: bare, infos } = showCase(301)
+    const { layer: model, contents } = newShapeLayer('Shape', 'box', bare.canvas, makeId)
+    const show = addContents(bare, contents)
+    const shape = () => ({ ...model, id: makeId() })
     const layers = [shape(), { ...shape(), placement: { x: 5, y: 5, width: 30, height: 30, angleDeg: 0, fit: 'stretch' as const } }]
     const scene = { id: 'a', name: 'A', layers }
     const plan = planOutputs(show, { feed: { scene }, recording: { scene: { ...scene, layers: [...layers, shape()] } } }, 0, infos)

@@ -1,15 +1,33 @@
 // Where the layers of a list are put: a stack of a plan, and what their pictures are known by.
-import { followedBy, inverse, scaling, translation, type Affine } from '../composite/affine.ts'
-import { fitRects } from '../layout/fit.ts'
+import { inverse, type Affine } from '../composite/affine.ts'
+import type { EdgeReveal } from '../composite/coverage.ts'
 import { boxToCanvas } from '../layout/placement.ts'
-import type { NodeIndex, SourceId, SourceInfo } from '../plan/frame-plan.ts'
+import type { SourceId, SourceInfo } from '../plan/frame-plan.ts'
 import type { PlanBuilder, StackItems } from '../plan/plan-builder.ts'
 import type { Layer, Placement, Show, Step } from '../show/show.ts'
 import type { StepCall } from '../steps/index.ts'
-import { putFramed } from './frame.ts'
+import type { WallClock } from '../text/fields.ts'
 
 /** Sizes of the sources that have a picture now. */
 export type SourceInfos = ReadonlyMap<SourceId, SourceInfo>
+
+/** The clock of what is on stage, in ms. */
+export interface StageClock {
+  readonly timeMs: number
+  /** When the scene came, and its layers with it; null: they have been there for ever. */
+  readonly enteredMs: number | null
+  /** When it begins to go; null: it stays. */
+  readonly leavesMs: number | null
+}
+
+/** What a moment makes of a layer that comes or goes, beside its place. */
+export interface LayerMotion {
+  /** Where it rests, in pixels of the show's canvas: its words are set, and its layers planned, as large as there. */
+  readonly rest: Placement
+  readonly reveal: EdgeReveal | null
+  /** Share of its letters that are there. */
+  readonly typed: number
+}
 
 export interface Place {
   readonly show: Show
@@ -21,6 +39,10 @@ export interface Place {
   readonly widthPx: number
   readonly heightPx: number
   readonly culls: boolean
+  readonly clock: StageClock
+  readonly wall: WallClock
+  /** Of the layer that is put now; null at rest. */
+  readonly motion: LayerMotion | null
   /** Scenes that this one is shown in; none of them is shown again. */
   readonly within: readonly string[]
   /** Puts a list of layers somewhere: a group and a scene do so with theirs. */
@@ -40,44 +62,6 @@ export function scaledPlacement(placement: Placement, scale: number): Placement 
   return { ...placement, x: x * scale, y: y * scale, width: width * scale, height: height * scale }
 }
 
-/** Puts a source, cleaned, where a layer has it. */
-export function putSource(place: Place, layer: Layer, placement: Placement, sourceId: SourceId, info: SourceInfo, steps: readonly StepCall[]): void {
-  putPicture(place, layer, placement, info, (scaleDown) => {
-    const mipLevel = mipLevelFor(scaleDown, Math.min(info.widthPx, info.heightPx))
-    return { node: place.builder.treated(sourceId, info, steps, mipLevel), mipLevel }
-  })
-}
-
-/** Puts a picture of a size, fitted into a layer's box. `nodeFor` is told how many of its pixels fall on one. */
-export function putPicture(
-  place: Place,
-  layer: Layer,
-  placement: Placement,
-  { widthPx, heightPx }: Pick<SourceInfo, 'widthPx' | 'heightPx'>,
-  nodeFor: (pixelsPerPixel: number) => { readonly node: NodeIndex; readonly mipLevel: number },
-): void {
-  const fitted = fitRects(placement.fit, widthPx, heightPx, placement.width, placement.height)
-  const { width, height } = fitted.target
-  const frameToStack = followedBy(translation(fitted.target.x, fitted.target.y), boxToCanvas(placement))
-  const scaleX = fitted.source.width / width
-  const scaleY = fitted.source.height / height
-  putFramed(place, layer, frameToStack, width, height, (toFrame) => {
-    const { node, mipLevel } = nodeFor(Math.min(scaleX, scaleY))
-    return { kind: 'node', node, toNode: followedBy(toFrame, frameToSource(fitted.source, scaleX, scaleY, mipLevel)) }
-  })
-}
-
-function frameToSource({ x, y }: { readonly x: number; readonly y: number }, scaleX: number, scaleY: number, mipLevel: number): Affine {
-  const halved = 2 ** -mipLevel
-  return followedBy(followedBy(scaling(scaleX, scaleY), translation(x, y)), scaling(halved, halved))
-}
-
-/** Halvings that leave less than a factor of two to interpolate, so that small pictures don't sparkle. */
-function mipLevelFor(pixelsPerPixel: number, shorterSidePx: number): number {
-  if (pixelsPerPixel < 2) return 0
-  return Math.min(Math.floor(Math.log2(pixelsPerPixel)), Math.floor(Math.log2(shorterSidePx)))
-}
-
 /** From pixels of a stack to those of a box that lies in it. */
 export function toBox(placement: Placement): Affine {
   return inverse(boxToCanvas(placement))
@@ -85,6 +69,7 @@ export function toBox(placement: Placement): Affine {
 
 const callsCache = new WeakMap<readonly Step[], WeakMap<readonly Step[], readonly StepCall[]>>()
 export const NO_STEPS: readonly Step[] = []
+export const NO_CALLS: readonly StepCall[] = []
 
 /** The steps that are on of a treatment and of what follows it; the same list for the same two. */
 export function callsOf(everywhere: readonly Step[], here: readonly Step[]): readonly StepCall[] {

@@ -2,6 +2,7 @@ import { parseHex } from '../colour/hex.ts'
 import { boxToCanvas } from '../layout/placement.ts'
 import type { Gradient, GradientStop } from '../paint/gradient.ts'
 import type { Paint } from '../plan/frame-plan.ts'
+import { fillOf } from '../show/contents.ts'
 import type { Fill, FillStop } from '../show/show.ts'
 import type { Affine } from '../composite/affine.ts'
 import { putFramed } from './frame.ts'
@@ -12,7 +13,7 @@ export const shapeLayer: LayerKindDefinition<'shape'> = {
   kind: 'shape',
   put: (place, layer) => {
     const { width, height, ...rest } = scaledPlacement(layer.placement, place.scale)
-    putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) => paintOf(layer.fill, width, height, toFrame))
+    putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) => paintOf(fillOf(place.show, layer), width, height, toFrame))
   },
 }
 

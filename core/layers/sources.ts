@@ -1,4 +1,5 @@
 // Names of the pictures that layers show.
+import { hash53 } from '../random/hash.ts'
 import type { SourceId } from '../plan/frame-plan.ts'
 
 /** The source that carries an input's pictures. */
@@ -6,9 +7,9 @@ export function inputSourceId(inputId: string): SourceId {
   return `input:${inputId}`
 }
 
-/** The source that carries a text layer's picture at one size. */
-export function textSourceId(layerId: string, widthPx: number, heightPx: number, scale: number): SourceId {
-  return `text:${layerId}:${widthPx}×${heightPx}${scale === 1 ? '' : `@${scale}`}`
+/** The source that carries a text's picture. It is named by what it shows: equal names are equal pictures. */
+export function textSourceId(key: string): SourceId {
+  return `text:${hash53(key).toString(36)}`
 }
 
 /** The one-pixel source of a plain colour. */

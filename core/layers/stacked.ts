@@ -5,25 +5,30 @@ import { fitRects } from '../layout/fit.ts'
 import { StackItems } from '../plan/plan-builder.ts'
 import type { Layer } from '../show/show.ts'
 import { unionOf } from './frame.ts'
-import { callsOf, NO_STEPS, putPicture, scaledPlacement, type Place } from './place.ts'
+import { putPicture } from './picture.ts'
+import { callsOf, NO_STEPS, scaledPlacement, type Place } from './place.ts'
 
 /** Puts `layers`, which lie on a canvas of the show's size, where `layer` has them. */
 export function putStacked(place: Place, layer: Layer, layers: readonly Layer[], within: readonly string[]): void {
-  const { builder, show, culls } = place
+  const { builder, show, culls, motion } = place
   const steps = callsOf(NO_STEPS, layer.treatment)
   const isInPlace = liesWhereItLay(place, layer)
   // Nothing sets them apart: they are part of what is around them.
-  if (isInPlace && steps.length === 0 && layer.opacity === 1 && layer.blend === 'normal') return place.putLayers({ ...place, within }, layers)
+  if (isInPlace && motion === null && steps.length === 0 && layer.opacity === 1 && layer.blend === 'normal')
+    return place.putLayers({ ...place, within }, layers)
   const placement = scaledPlacement(layer.placement, place.scale)
   const { canvas } = show
-  const fitted = fitRects(placement.fit, canvas.widthPx, canvas.heightPx, placement.width, placement.height)
+  const rest = scaledPlacement(motion?.rest ?? layer.placement, place.scale)
+  const fitted = fitRects(rest.fit, canvas.widthPx, canvas.heightPx, rest.width, rest.height)
+  // One that grows is planned anew only where it is half as large: its words are not set again for every size.
+  const halvings = motion === null ? 0 : Math.max(0, Math.floor(Math.log2(rest.width / placement.width)))
   // Planned as large as it is seen; not larger than twice the canvas, however far it is enlarged.
   const wanted = Math.max(fitted.target.width / fitted.source.width, fitted.target.height / fitted.source.height)
-  const scale = isInPlace ? place.scale : Math.min(2 * place.scale, Math.max(1 / Math.min(canvas.widthPx, canvas.heightPx), wanted))
+  const scale = isInPlace ? place.scale : Math.min(2 * place.scale, Math.max(1 / Math.min(canvas.widthPx, canvas.heightPx), wanted * 2 ** -halvings))
   const widthPx = isInPlace ? place.widthPx : Math.max(1, Math.round(canvas.widthPx * scale))
   const heightPx = isInPlace ? place.heightPx : Math.max(1, Math.round(canvas.heightPx * scale))
   const stack = new StackItems(builder, widthPx, heightPx, culls)
-  place.putLayers({ ...place, stack, scale, widthPx, heightPx, within }, layers)
+  place.putLayers({ ...place, stack, scale, widthPx, heightPx, within, motion: null }, layers)
   for (const missing of stack.missing) place.stack.miss(missing)
   if (stack.items.length === 0) return
   const made = builder.stack('clear', widthPx, heightPx, stack.items)
@@ -32,7 +37,7 @@ export function putStacked(place: Place, layer: Layer, layers: readonly Layer[],
   place.stack.put({
     layerId: layer.id,
     paint: { kind: 'node', node, toNode: translation(0, 0) },
-    coverage: plainCoverage({ kind: 'roundedRect', width: widthPx, height: heightPx, cornerRadius: 0 }),
+    coverage: { ...plainCoverage({ kind: 'roundedRect', width: widthPx, height: heightPx, cornerRadius: 0 }), reveal: motion?.reveal ?? null },
     toCoverage: translation(0, 0),
     // A treatment may reach beyond what it was given.
     bounds: steps.length === 0 ? unionOf(stack.items.map((item) => item.bounds)) : { left: 0, top: 0, right: widthPx, bottom: heightPx },

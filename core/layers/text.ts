@@ -1,33 +1,57 @@
 import { keyOf } from '../plan/plan-builder.ts'
+import { textOf } from '../show/contents.ts'
+import { filledText } from '../text/fields.ts'
+import { lettersOf } from '../text/letters.ts'
 import type { TextContent } from '../text/text-content.ts'
-import { callsOf, NO_STEPS, putSource, scaledPlacement, type LayerKindDefinition } from './place.ts'
+import { putSource } from './picture.ts'
+import { callsOf, NO_STEPS, scaledPlacement, type LayerKindDefinition } from './place.ts'
 import { textSourceId } from './sources.ts'
 
-/** Words on a plate, set at the size they are seen at. */
+/** Words on a plate, set at the size they are seen at; while they move, at the size they rest at. */
 export const textLayer: LayerKindDefinition<'text'> = {
   kind: 'text',
   put: (place, layer) => {
-    const placement = scaledPlacement(layer.placement, place.scale)
-    const size = { widthPx: Math.max(1, Math.round(placement.width)), heightPx: Math.max(1, Math.round(placement.height)) }
-    const sourceId = textSourceId(layer.id, size.widthPx, size.heightPx, place.scale)
-    const content = scaledText(layer.text, place.scale)
-    place.builder.texts.set(sourceId, { sourceId, content, ...size, key: `${keyOf(content)} ${size.widthPx}×${size.heightPx}` })
+    const { show, scale, builder, motion, clock, wall } = place
+    const placement = scaledPlacement(layer.placement, scale)
+    const rest = motion === null ? placement : scaledPlacement(motion.rest, scale)
+    const size = { widthPx: Math.max(1, Math.round(rest.width)), heightPx: Math.max(1, Math.round(rest.height)) }
+    const filled = filledText(textOf(show, layer), show.presenter, wall, clock.timeMs)
+    builder.changesAt(filled.untilMs)
+    const content = textAt(filled.content, scale)
+    const lettersShown = motion === null || motion.typed === 1 ? null : Math.round(motion.typed * letterCount(content))
+    const sourceId = textSourceId(`${keyOf(content)} ${size.widthPx}×${size.heightPx} ${lettersShown ?? ''}`)
+    builder.texts.set(sourceId, { sourceId, contentId: layer.contentId, content, lettersShown, ...size })
     putSource(place, layer, placement, sourceId, { ...size, isOpaque: false }, callsOf(NO_STEPS, layer.treatment))
   },
 }
 
 const scaledTexts = new WeakMap<TextContent, { readonly scale: number; readonly content: TextContent }>()
 
-/** A text with letters and plate of another size; the same object for the same text and scale as before. */
-export function scaledText(content: TextContent, scale: number): TextContent {
+/** A text at a scale; the same object for the same text and scale as before. */
+function textAt(content: TextContent, scale: number): TextContent {
   if (scale === 1) return content
   const known = scaledTexts.get(content)
   if (known?.scale === scale) return known.content
-  const scaled: TextContent = {
-    ...content,
-    blocks: content.blocks.map((block) => ({ ...block, sizePx: block.sizePx * scale })),
-    plate: content.plate === null ? null : { ...content.plate, paddingPx: content.plate.paddingPx * scale },
-  }
+  const scaled = scaledText(content, (px) => px * scale)
   scaledTexts.set(content, { scale, content: scaled })
   return scaled
+}
+
+function letterCount({ blocks }: TextContent): number {
+  return blocks.reduce((sum, { text }) => sum + lettersOf(text).length, 0)
+}
+
+type TextLength = 'textSizePx' | 'outlinePx' | 'shadowOffsetPx' | 'blurPx' | 'platePaddingPx'
+
+/** A text of another size; `at` is told each length, and by which range it is held. */
+export function scaledText(content: TextContent, at: (px: number, range: TextLength) => number): TextContent {
+  const { outline, shadow, plate } = content
+  return {
+    ...content,
+    blocks: content.blocks.map((block) => ({ ...block, sizePx: at(block.sizePx, 'textSizePx') })),
+    outline: outline === null ? null : { ...outline, widthPx: at(outline.widthPx, 'outlinePx') },
+    shadow:
+      shadow === null ? null : { ...shadow, dx: at(shadow.dx, 'shadowOffsetPx'), dy: at(shadow.dy, 'shadowOffsetPx'), blurPx: at(shadow.blurPx, 'blurPx') },
+    plate: plate === null ? null : { ...plate, paddingPx: at(plate.paddingPx, 'platePaddingPx') },
+  }
 }

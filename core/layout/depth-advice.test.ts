@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { newInputLayer, newTextLayer } from '../show/create.ts'
+import { addContents } from '../show/contents.ts'
 import { addInput, addLayer, moveLayer, placeLayer, switchStep, updateLayer } from '../show/edits.ts'
 import type { Show } from '../show/show.ts'
 import { depthAdvice, depthFix } from './depth-advice.ts'
@@ -63,8 +64,10 @@ describe('advice on depth', () => {
   })
 
   it('takes a plate over the lower part of the presenter for a title, and one over the face for a fault', () => {
-    const plate = { ...newTextLayer('Plate', 'Words', demo.canvas, makeId), id: 'plate' }
-    const over = (y: number, height: number) => placeLayer(addLayer(demo, welcome.id, plate), welcome.id, 'plate', { x: 0, y, width: 1280, height })
+    const { layer, contents } = newTextLayer('Plate', 'Words', demo.canvas, makeId)
+    const plate = { ...layer, id: 'plate' }
+    const plated = addContents(demo, contents)
+    const over = (y: number, height: number) => placeLayer(addLayer(plated, welcome.id, plate), welcome.id, 'plate', { x: 0, y, width: 1280, height })
     expect(adviceOf(over(560, 160)).some(({ layerId }) => layerId === camera)).toBe(false)
     expect(adviceOf(over(0, 700))[0]).toMatchObject({ kind: 'trouble', layerId: camera, coveredBy: 'plate' })
   })

@@ -5,6 +5,7 @@ import { frameShape } from '../layers/frame.ts'
 import type { SourceInfos } from '../plan/plan-frame.ts'
 import { activeSteps, inputSourceId } from '../plan/plan-frame.ts'
 import type { Layer, Scene, Show } from '../show/show.ts'
+import { fillOf, textOf } from '../show/contents.ts'
 import { makesMatte } from '../steps/chain.ts'
 import { fitRects } from './fit.ts'
 import { boxToCanvas } from './placement.ts'
@@ -85,9 +86,11 @@ function cellsOf(canvas: Show['canvas'], contains: (x: number, y: number) => boo
 }
 
 function isOpaque(show: Show, layer: Layer, isSourceOpaque: boolean): boolean {
-  if (layer.kind === 'text') return (layer.text.plate?.opacity ?? 0) >= HIDING_OPACITY
-  if (layer.kind === 'shape')
-    return layer.fill.kind === 'plain' ? layer.fill.opacity >= HIDING_OPACITY : layer.fill.stops.every((stop) => stop.opacity >= HIDING_OPACITY)
+  if (layer.kind === 'text') return (textOf(show, layer).plate?.opacity ?? 0) >= HIDING_OPACITY
+  if (layer.kind === 'shape') {
+    const fill = fillOf(show, layer)
+    return fill.kind === 'plain' ? fill.opacity >= HIDING_OPACITY : fill.stops.every((stop) => stop.opacity >= HIDING_OPACITY)
+  }
   // What lies in a group or another scene leaves gaps as often as not.
   if (layer.kind !== 'input') return false
   const input = show.inputs.find((candidate) => candidate.id === layer.inputId)

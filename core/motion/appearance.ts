@@ -2,7 +2,7 @@
 import { clamp01 } from '../picture/float-picture.ts'
 import { ease, type Easing } from './easing.ts'
 
-export const appearanceKinds = ['none', 'fade', 'slide', 'grow', 'wipe', 'typed'] as const
+export const appearanceKinds = ['fade', 'slide', 'grow', 'wipe', 'typed'] as const
 export type AppearanceKind = (typeof appearanceKinds)[number]
 /** Where a layer that slides comes from, and where a wipe begins. */
 export const sides = ['left', 'right', 'top', 'bottom'] as const
@@ -36,23 +36,24 @@ export interface AppearanceMoment {
 export const AT_REST: AppearanceMoment = { opacity: 1, shiftX: 0, shiftY: 0, scale: 1, revealed: 1, typed: 1 }
 const AWAY: AppearanceMoment = { ...AT_REST, opacity: 0 }
 
-const directions: Readonly<Record<Side, readonly [x: number, y: number]>> = { left: [-1, 0], right: [1, 0], top: [0, -1], bottom: [0, 1] }
+/** Which way a side lies from the middle. */
+export const directions: Readonly<Record<Side, readonly [x: number, y: number]>> = { left: [-1, 0], right: [1, 0], top: [0, -1], bottom: [0, 1] }
 
-/** How long it takes from its cue until the layer rests, or is gone; 0 for none. */
-export function lastsMs({ kind, durationMs, delayMs }: Appearance): number {
-  return kind === 'none' ? 0 : delayMs + durationMs
+/** How long it takes from its cue until the layer rests, or is gone; 0 for null, which is at once. */
+export function lastsMs(appearance: Appearance | null): number {
+  return appearance === null ? 0 : appearance.delayMs + appearance.durationMs
 }
 
 /** A layer that comes, `sinceMs` after its cue. Before its delay is over it is not there. */
-export function entranceAt(appearance: Appearance, sinceMs: number): AppearanceMoment {
-  if (sinceMs >= lastsMs(appearance)) return AT_REST
+export function entranceAt(appearance: Appearance | null, sinceMs: number): AppearanceMoment {
+  if (appearance === null || sinceMs >= lastsMs(appearance)) return AT_REST
   if (sinceMs < appearance.delayMs) return AWAY
   return momentAt(appearance, (sinceMs - appearance.delayMs) / appearance.durationMs)
 }
 
 /** A layer that goes, `sinceMs` after its cue: the entrance backwards, at the same pace from its own beginning. Afterwards it is not there. */
-export function exitAt(appearance: Appearance, sinceMs: number): AppearanceMoment {
-  if (sinceMs >= lastsMs(appearance)) return AWAY
+export function exitAt(appearance: Appearance | null, sinceMs: number): AppearanceMoment {
+  if (appearance === null || sinceMs >= lastsMs(appearance)) return AWAY
   if (sinceMs < appearance.delayMs) return AT_REST
   return momentAt(appearance, 1 - (sinceMs - appearance.delayMs) / appearance.durationMs)
 }
@@ -62,8 +63,6 @@ function momentAt({ kind, easing, side }: Appearance, progress: number): Appeara
   const arrived = ease(easing, progress)
   const share = clamp01(arrived)
   switch (kind) {
-    case 'none':
-      return AT_REST
     case 'fade':
       return { ...AT_REST, opacity: share }
     case 'slide': {

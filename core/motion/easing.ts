@@ -1,7 +1,8 @@
 // How a movement speeds up and slows down: CSS Easing Functions Level 1.
 
 /** Where the steps of a staircase fall: `start` and `end` keep one end off, `none` and `both` as the standard's jump-none and jump-both. */
-export type StepPosition = 'start' | 'end' | 'none' | 'both'
+export const stepPositions = ['start', 'end', 'none', 'both'] as const
+export type StepPosition = (typeof stepPositions)[number]
 
 export type Easing =
   | { readonly kind: 'linear' }

@@ -17,11 +17,14 @@ export type OutputId = string
 /** Into `FramePlan.nodes`; a node reads earlier nodes only. */
 export type NodeIndex = number
 
-/** A text picture to be laid out before the plan runs; equal keys are equal pictures. */
+/** A text picture to be laid out before the plan runs; equal sources are equal pictures. */
 export interface TextJob {
   readonly sourceId: SourceId
-  readonly key: string
+  /** The text that it shows a state of: what there was of it before is better than nothing while its letters load. */
+  readonly contentId: string
   readonly content: TextContent
+  /** How many of its letters are there; all of them have their places. Null: all. */
+  readonly lettersShown: number | null
   readonly widthPx: number
   readonly heightPx: number
 }
@@ -93,7 +96,7 @@ export interface FramePlan {
   readonly texts: readonly TextJob[]
   /** Visible layers whose input has no picture. */
   readonly missing: readonly MissingPicture[]
-  /** Until when the plan holds as long as nothing is edited, in ms of the time it was planned for. */
+  /** Until when the plan holds as long as nothing is edited, on the clock it was planned by; no later than then: something moves. */
   readonly validUntilMs: number
 }
 

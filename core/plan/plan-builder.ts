@@ -3,6 +3,7 @@ import { mapPoint, type Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
 import type { Shape } from '../composite/shape.ts'
 import type { PixelRect } from '../picture/picture.ts'
+import { hash53 } from '../random/hash.ts'
 import { makesMatte } from '../steps/chain.ts'
 import type { StepCall } from '../steps/index.ts'
 import type { Item, MissingPicture, NodeIndex, Paint, PlanNode, SourceId, SourceInfo, StackNode, TextJob } from './frame-plan.ts'
@@ -18,6 +19,20 @@ export function keyOf(value: object): string {
   return json
 }
 
+const shortKeys = new WeakMap<object, string>()
+
+/** A short name of a value that is never changed: equal for equal values. */
+function shortKeyOf(value: object): string {
+  let key = shortKeys.get(value)
+  if (key === undefined) shortKeys.set(value, (key = shortened(keyOf(value))))
+  return key
+}
+
+/** A name that stays short however much goes into it: plans are compared by their keys in every frame that something moves in. */
+function shortened(text: string): string {
+  return hash53(text).toString(36)
+}
+
 /** An item without its key. */
 export type ItemParts = Omit<Item, 'key'>
 
@@ -25,6 +40,17 @@ export class PlanBuilder {
   readonly nodes: PlanNode[] = []
   readonly texts = new Map<SourceId, TextJob>()
   readonly #indexOf = new Map<string, NodeIndex>()
+  #validUntilMs = Infinity
+
+  /** Until when what was gathered holds, on the clock of the stage. */
+  get validUntilMs(): number {
+    return this.#validUntilMs
+  }
+
+  /** Notes that something looks different from then on. */
+  changesAt(timeMs: number): void {
+    this.#validUntilMs = Math.min(this.#validUntilMs, timeMs)
+  }
 
   /** Adds a node, or finds the one that is equal. */
   add(node: PlanNode): NodeIndex {
@@ -37,7 +63,7 @@ export class PlanBuilder {
 
   /** A source, cleaned, halved `mipLevel` times. */
   treated(sourceId: SourceId, info: SourceInfo, steps: readonly StepCall[], mipLevel: number): NodeIndex {
-    const treatedKey = `${sourceId} ${keyOf(steps)}`
+    const treatedKey = `${sourceId} ${shortKeyOf(steps)}`
     return this.add({
       kind: 'treated',
       key: `${treatedKey} /${mipLevel}`,
@@ -54,11 +80,11 @@ export class PlanBuilder {
   /** Another node of this plan, cleaned. */
   filtered(of: NodeIndex, steps: readonly StepCall[]): NodeIndex {
     const { key, widthPx, heightPx, isOpaque } = this.nodes[of]!
-    return this.add({ kind: 'filtered', key: `(${key}) ${keyOf(steps)}`, widthPx, heightPx, isOpaque: isOpaque && !makesMatte(steps), of, steps })
+    return this.add({ kind: 'filtered', key: `(${key}) ${shortKeyOf(steps)}`, widthPx, heightPx, isOpaque: isOpaque && !makesMatte(steps), of, steps })
   }
 
   stack(ground: StackNode['ground'], widthPx: number, heightPx: number, items: readonly Item[]): NodeIndex {
-    const key = `${ground} ${widthPx}×${heightPx} [${items.map((item) => item.key).join('; ')}]`
+    const key = shortened(`${ground} ${widthPx}×${heightPx} ${items.map((item) => item.key).join(' ')}`)
     return this.add({ kind: 'stack', key, widthPx, heightPx, isOpaque: ground === 'black', ground, items })
   }
 
@@ -66,7 +92,9 @@ export class PlanBuilder {
   item(parts: ItemParts): Item {
     return {
       ...parts,
-      key: `${this.#paintKey(parts.paint)} ${coverageKey(parts.coverage, this.nodes)} ${affineKey(parts.toCoverage)} ${rectKey(parts.bounds)} ${parts.opacity} ${parts.blend}`,
+      key: shortened(
+        `${this.#paintKey(parts.paint)} ${coverageKey(parts.coverage, this.nodes)} ${affineKey(parts.toCoverage)} ${rectKey(parts.bounds)} ${parts.opacity} ${parts.blend}`,
+      ),
     }
   }
 
@@ -152,6 +180,11 @@ export class StackItems {
   /** What has no picture and would not be hidden. */
   get missing(): readonly MissingPicture[] {
     return this.#missing
+  }
+
+  /** Whether one of them hides whatever lies under all of them. */
+  get coversAll(): boolean {
+    return this.#items.some((item) => this.#builder.isOpaque(item.paint) && hides(item, this.#whole))
   }
 
   miss(missing: MissingPicture): void {

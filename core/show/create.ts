@@ -1,10 +1,26 @@
 // New parts of a show. Ids come from outside, since core has no chance of its own.
 import { defaultParams } from '../steps/step.ts'
 import { stepOf, type StepKind } from '../steps/index.ts'
-import type { CameraInput, Frame, GroupLayer, Input, InputLayer, Layer, Microphone, Scene, SceneLayer, ShapeLayer, Show, Step, TextLayer } from './show.ts'
+import type { MakeId } from './make-id.ts'
+import { USUAL_LETTERS } from '../text/text-content.ts'
+import type {
+  CameraInput,
+  Frame,
+  GroupLayer,
+  Input,
+  InputLayer,
+  Layer,
+  Microphone,
+  NewLayer,
+  Scene,
+  SceneLayer,
+  ShapeLayer,
+  Show,
+  Step,
+  TextLayer,
+} from './show.ts'
 
-/** Makes a new id, unlike any before. */
-export type MakeId = () => string
+export type { MakeId }
 
 /** A step with default values, on. */
 export function newStep(kind: StepKind, makeId: MakeId): Step {
@@ -60,16 +76,20 @@ export function newInputLayer(input: Input, canvas: Show['canvas'], makeId: Make
     blend: 'normal',
     placement: { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: input.kind === 'picture' ? 'fit' : 'fill' },
     frame: PLAIN_FRAME,
+    entrance: null,
+    exit: null,
     treatment: [],
   }
 }
 
 /** A title on a plate in the lower left, inside the title-safe area. */
-export function newTextLayer(name: string, text: string, canvas: Show['canvas'], makeId: MakeId): TextLayer {
+export function newTextLayer(name: string, text: string, canvas: Show['canvas'], makeId: MakeId): NewLayer<TextLayer> {
   const unit = canvas.heightPx / 720
-  return {
-    id: makeId(),
+  const id = makeId()
+  const layer: TextLayer = {
+    id,
     kind: 'text',
+    contentId: id,
     name,
     visible: true,
     locked: false,
@@ -84,22 +104,38 @@ export function newTextLayer(name: string, text: string, canvas: Show['canvas'],
       fit: 'fit',
     },
     frame: { ...PLAIN_FRAME, cornerRadiusPx: Math.round(4 * unit) },
-    text: {
-      family: 'Bricolage Grotesque',
-      align: 'start',
-      blocks: [{ text, weight: 700, sizePx: Math.round(40 * unit), colour: '#ffffff' }],
-      plate: { colour: '#1e5b47', opacity: 0.96, paddingPx: Math.round(24 * unit), accent: '#e0b04b' },
-    },
+    entrance: null,
+    exit: null,
+    treatment: [],
+  }
+  const content = {
+    ...USUAL_LETTERS,
+    family: 'Bricolage Grotesque' as const,
+    align: 'start' as const,
+    blocks: [{ text, weight: 700, sizePx: Math.round(40 * unit), colour: '#ffffff' }],
+    plate: { colour: '#1e5b47', opacity: 0.96, paddingPx: Math.round(24 * unit), accent: '#e0b04b' },
+  }
+  return { layer, contents: [{ id, kind: 'text', text: content }] }
+}
+
+function newLayerBase(name: string, placement: Layer['placement'], makeId: MakeId) {
+  return {
+    id: makeId(),
+    name,
+    visible: true,
+    locked: false,
+    opacity: 1,
+    blend: 'normal' as const,
+    placement,
+    frame: PLAIN_FRAME,
+    entrance: null,
+    exit: null,
     treatment: [],
   }
 }
 
-function newLayerBase(name: string, placement: Layer['placement'], makeId: MakeId) {
-  return { id: makeId(), name, visible: true, locked: false, opacity: 1, blend: 'normal' as const, placement, frame: PLAIN_FRAME, treatment: [] }
-}
-
 /** A coloured form in the middle of the canvas. */
-export function newShapeLayer(name: string, form: Frame['form'], canvas: Show['canvas'], makeId: MakeId): ShapeLayer {
+export function newShapeLayer(name: string, form: Frame['form'], canvas: Show['canvas'], makeId: MakeId): NewLayer<ShapeLayer> {
   const side = Math.round(canvas.heightPx / 3)
   const width = form === 'box' ? side * 2 : side
   const placement = {
@@ -111,7 +147,18 @@ export function newShapeLayer(name: string, form: Frame['form'], canvas: Show['c
     fit: 'stretch' as const,
   }
   const base = newLayerBase(name, placement, makeId)
-  return { ...base, kind: 'shape', frame: { ...PLAIN_FRAME, form }, fill: { kind: 'plain', colour: '#1e5b47', opacity: 1 } }
+  return {
+    layer: { ...base, kind: 'shape', contentId: base.id, frame: { ...PLAIN_FRAME, form } },
+    contents: [{ id: base.id, kind: 'shape', fill: { kind: 'plain', colour: '#1e5b47', opacity: 1 } }],
+  }
+}
+
+/** A line across the middle: a thin box with round ends. */
+export function newLineLayer(name: string, canvas: Show['canvas'], makeId: MakeId): NewLayer<ShapeLayer> {
+  const { layer, contents } = newShapeLayer(name, 'box', canvas, makeId)
+  const thick = Math.max(1, Math.round(canvas.heightPx / 120))
+  const placement = { ...layer.placement, y: Math.round((canvas.heightPx - thick) / 2), height: thick }
+  return { layer: { ...layer, placement, frame: { ...layer.frame, cornerRadiusPx: thick / 2 } }, contents }
 }
 
 /** Layers together, where they are. */
@@ -126,16 +173,19 @@ export function newSceneLayer(scene: Scene, canvas: Show['canvas'], makeId: Make
   return { ...newLayerBase(scene.name, placement, makeId), kind: 'scene', sceneId: scene.id }
 }
 
-/** A copy of a scene under new ids. */
+/** A copy of a scene under new ids. Its layers show the same things as before. */
 export function copyScene(scene: Scene, name: string, makeId: MakeId): Scene {
   return { id: makeId(), name, layers: scene.layers.map((layer) => copyLayer(layer, makeId)) }
 }
 
-/** A copy of a layer under new ids. */
+/** A copy of a layer under new ids. It shows the same things as before. */
 export function copyLayer(layer: Layer, makeId: MakeId): Layer {
   const own = { id: makeId(), treatment: layer.treatment.map((step) => ({ ...step, id: makeId() })) }
   return layer.kind === 'group' ? { ...layer, ...own, layers: layer.layers.map((inner) => copyLayer(inner, makeId)) } : { ...layer, ...own }
 }
+
+/** A presenter that is not named yet. */
+export const NOBODY: Show['presenter'] = { name: '', title: '', countdownTo: null }
 
 /** A show with one scene: a camera over a plain wall, and a microphone. */
 export function newShow(name: string, words: { scene: string; camera: string; wall: string }, makeId: MakeId, devices = standinDevices): Show {
@@ -145,11 +195,13 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 4,
+    version: 5,
     name,
     canvas,
     inputs: [camera, wall],
+    contents: [],
     scenes: [{ ...scene, layers: [newInputLayer(wall, canvas, makeId), newInputLayer(camera, canvas, makeId)] }],
+    presenter: NOBODY,
     microphone: newMicrophone(devices.microphone),
     holdingCard: { title: 'Back in a moment', detail: name },
   }

@@ -1,5 +1,6 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
 import type { FitMode } from '../layout/fit.ts'
+import { withoutUnusedContents } from './contents.ts'
 import { changeListOf, findLayer, mapLayers } from './layer-tree.ts'
 import { RANGES, withinRange } from './limits.ts'
 import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
@@ -13,6 +14,11 @@ export type TreatmentHome =
 /** Renames the show. */
 export function renameShow(show: Show, name: string): Show {
   return { ...show, name }
+}
+
+/** Changes who presents, or until when a countdown runs. */
+export function setPresenter(show: Show, part: Partial<Show['presenter']>): Show {
+  return { ...show, presenter: { ...show.presenter, ...part } }
 }
 
 /** Puts an input at the end of the list. */
@@ -55,7 +61,10 @@ export function updateScene(show: Show, sceneId: string, change: (scene: Scene) 
 export function removeScene(show: Show, sceneId: string): Show {
   if (show.scenes.length === 1) return show
   const without = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (layer.kind === 'scene' && layer.sceneId === sceneId ? null : layer))
-  return { ...show, scenes: show.scenes.filter((scene) => scene.id !== sceneId).map((scene) => ({ ...scene, layers: without(scene.layers) })) }
+  return withoutUnusedContents({
+    ...show,
+    scenes: show.scenes.filter((scene) => scene.id !== sceneId).map((scene) => ({ ...scene, layers: without(scene.layers) })),
+  })
 }
 
 /** Moves the scene to `index` of the list. */
@@ -81,7 +90,9 @@ export function updateLayer(show: Show, sceneId: string, layerId: string, change
 
 /** Takes a layer out of its scene. */
 export function removeLayer(show: Show, sceneId: string, layerId: string): Show {
-  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (layer.id === layerId ? null : layer)) }))
+  return withoutUnusedContents(
+    updateScene(show, sceneId, (scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (layer.id === layerId ? null : layer)) })),
+  )
 }
 
 /** Moves a layer to `index` from the back of the list it is in: its scene's, or its group's. */

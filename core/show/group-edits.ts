@@ -1,12 +1,15 @@
 // Putting layers together and taking them apart again.
 import { followedBy, mapPoint, scaling } from '../composite/affine.ts'
+import { scaledFrame } from '../layers/frame.ts'
 import { scaledText } from '../layers/text.ts'
 import { boxToCanvas } from '../layout/placement.ts'
+import { addContents, textOf, withoutUnusedContents } from './contents.ts'
 import { newGroupLayer, type MakeId } from './create.ts'
 import { updateScene } from './edits.ts'
-import { changeListOf } from './layer-tree.ts'
+import { changeListOf, findLayer } from './layer-tree.ts'
 import { RANGES, withinRange } from './limits.ts'
-import type { Frame, GroupLayer, Layer, Placement, Show } from './show.ts'
+import type { TextContent } from '../text/text-content.ts'
+import type { Content, Frame, GroupLayer, Layer, Placement, Show } from './show.ts'
 
 /** Puts layers of one list into a new group, in the place of the one in front; they lie where they lay. Others are left alone. */
 export function groupLayers(show: Show, sceneId: string, layerIds: readonly string[], name: string, makeId: MakeId): Show {
@@ -29,27 +32,37 @@ export function groupLayers(show: Show, sceneId: string, layerIds: readonly stri
  * Puts what is in a group in its place. It looks the same if the group was neither cleaned nor blended nor framed, and, when it was
  * turned, not stretched: those belong to the group and go with it.
  */
-export function ungroup(show: Show, sceneId: string, groupId: string): Show {
-  return updateScene(show, sceneId, (scene) => ({
-    ...scene,
-    layers: changeListOf(scene.layers, groupId, (list) =>
-      list.flatMap((layer) => (layer.id === groupId && layer.kind === 'group' ? freed(layer, show.canvas) : [layer])),
-    ),
-  }))
+export function ungroup(show: Show, sceneId: string, groupId: string, makeId: MakeId): Show {
+  const scene = show.scenes.find((candidate) => candidate.id === sceneId)
+  const group = scene === undefined ? undefined : findLayer(scene, groupId)
+  if (group?.kind !== 'group') return show
+  const { layers, contents } = freed(show, group, makeId)
+  return withoutUnusedContents(
+    updateScene(addContents(show, contents), sceneId, (one) => ({
+      ...one,
+      layers: changeListOf(one.layers, groupId, (list) => list.flatMap((layer) => (layer.id === groupId ? layers : [layer]))),
+    })),
+  )
 }
 
-function freed(group: GroupLayer, canvas: Show['canvas']): Layer[] {
+/** The layers of a group as they lie without it. Text of another size is a copy: where it is shown besides, it stays as it was. */
+function freed(show: Show, group: GroupLayer, makeId: MakeId): { readonly layers: readonly Layer[]; readonly contents: readonly Content[] } {
   const { placement } = group
-  const scaleX = placement.width / canvas.widthPx
-  const scaleY = placement.height / canvas.heightPx
+  const scaleX = placement.width / show.canvas.widthPx
+  const scaleY = placement.height / show.canvas.heightPx
   const scale = Math.sqrt(scaleX * scaleY)
   const isSame = placement.x === 0 && placement.y === 0 && scaleX === 1 && scaleY === 1 && placement.angleDeg === 0
-  return group.layers.map((layer) => {
-    const seen = { visible: layer.visible && group.visible, opacity: layer.opacity * group.opacity }
-    if (isSame) return { ...layer, ...seen }
-    const moved = { ...layer, ...seen, placement: placedIn(placement, layer.placement, scaleX, scaleY), frame: scaledFrame(layer.frame, scale) }
-    return moved.kind === 'text' ? { ...moved, text: scaledText(moved.text, scale) } : moved
+  const seen = (layer: Layer): Layer => ({ ...layer, visible: layer.visible && group.visible, opacity: layer.opacity * group.opacity })
+  if (isSame) return { layers: group.layers.map(seen), contents: [] }
+  const contents: Content[] = []
+  const layers = group.layers.map((layer) => {
+    const moved = { ...seen(layer), placement: placedIn(placement, layer.placement, scaleX, scaleY), frame: boundedFrame(layer.frame, scale) }
+    if (moved.kind !== 'text' || scale === 1) return moved
+    const contentId = makeId()
+    contents.push({ id: contentId, kind: 'text', text: boundedText(textOf(show, moved), scale) })
+    return { ...moved, contentId }
   })
+  return { layers, contents }
 }
 
 /** Where a box of a group's canvas lies on the canvas that the group lies on. */
@@ -69,17 +82,10 @@ function placedIn(outer: Placement, inner: Placement, scaleX: number, scaleY: nu
   }
 }
 
-function scaledFrame(frame: Frame, scale: number): Frame {
-  const { border, shadow } = frame
-  // The way a layer is turned goes with its shadow: both are told in its own directions.
-  const at = (value: number, range: { readonly min: number; readonly max: number }) => withinRange(range, value * scale)
-  return {
-    ...frame,
-    cornerRadiusPx: at(frame.cornerRadiusPx, RANGES.cornerRadiusPx),
-    border: border === null ? null : { ...border, widthPx: at(border.widthPx, RANGES.borderPx) },
-    shadow:
-      shadow === null
-        ? null
-        : { ...shadow, dx: at(shadow.dx, RANGES.shadowOffsetPx), dy: at(shadow.dy, RANGES.shadowOffsetPx), blurPx: at(shadow.blurPx, RANGES.blurPx) },
-  }
+function boundedFrame(frame: Frame, scale: number): Frame {
+  return scaledFrame(frame, (px, range) => withinRange(RANGES[range], px * scale))
+}
+
+function boundedText(text: TextContent, scale: number): TextContent {
+  return scaledText(text, (px, range) => withinRange(RANGES[range], px * scale))
 }

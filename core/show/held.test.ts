@@ -2,8 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { planFrame } from '../plan/plan-frame.ts'
 import { allInfos } from '../../tests/support/shows.ts'
-import { updateInput, updateLayer } from './edits.ts'
-import { heldCopy, withHeld } from './held.ts'
+import { updateText } from './contents.ts'
+import { updateInput } from './edits.ts'
+import { withHeld } from './held.ts'
 
 const show = testShow()
 
@@ -11,11 +12,10 @@ describe('a show held on air', () => {
   it('shares no text picture with an open copy of itself that says something else', () => {
     const scene = sceneNamed(show, 'Welcome')
     const title = scene.layers.find((layer) => layer.kind === 'text')!
-    const edited = updateLayer(show, scene.id, title.id, (layer) => (layer.kind === 'text' ? { ...layer, text: { ...layer.text, blocks: [] } } : layer))
-    const held = heldCopy(show)
+    const edited = updateText(show, title.contentId, (text) => ({ ...text, align: 'end' }))
     const textsOf = (which: typeof show) => planFrame(which, { scene: sceneNamed(which, 'Welcome') }, 0, allInfos(which)).texts.map(({ sourceId }) => sourceId)
-    expect(textsOf(edited).some((id) => textsOf(held).includes(id))).toBe(false)
-    expect(textsOf(held)).toHaveLength(1)
+    expect(textsOf(edited).some((id) => textsOf(show).includes(id))).toBe(false)
+    expect(textsOf(show)).toHaveLength(1)
   })
 
   it('needs the inputs and scenes of both; a shared input stays as the audience has it', () => {

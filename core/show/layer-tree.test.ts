@@ -4,8 +4,10 @@ import { SHOW_SEEDS, showCase, picturesFor } from '../../tests/support/random-sh
 import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { renderReference } from '../render/render-reference.ts'
+import { USUAL_LETTERS } from '../text/text-content.ts'
 import { planFrame } from '../plan/plan-frame.ts'
 import { rootOf } from '../plan/read-plan.ts'
+import { fillOf, textOf } from './contents.ts'
 import { copyLayer, copyScene, newGroupLayer, newSceneLayer } from './create.ts'
 import { addLayer, moveLayer, placeLayer, removeInput, removeLayer, removeScene, updateLayer, visibleInputs } from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
@@ -75,9 +77,9 @@ describe('grouping', () => {
   it('puts layers together where the one in front was, and back where they were', () => {
     expect(sceneNamed(grouped, 'Welcome').layers.map(({ id }) => id)).toEqual([wall.id, 'group', welcome.layers[3]!.id])
     expect(() => readShow(grouped)).not.toThrow()
-    expect(ungroup(grouped, welcome.id, 'group')).toEqual(show)
+    expect(ungroup(grouped, welcome.id, 'group', makeId)).toEqual(show)
     expect(groupLayers(show, welcome.id, [], 'None', makeId)).toBe(show)
-    expect(ungroup(show, welcome.id, wall.id)).toEqual(show)
+    expect(ungroup(show, welcome.id, wall.id, makeId)).toEqual(show)
   })
 
   it('is the same plan as without a group', () => {
@@ -99,7 +101,7 @@ describe('grouping', () => {
       placement: { x: random() * 60, y: random() * 40, width: 80, height: 60, angleDeg: random() < 0.5 ? 0 : 30, fit: 'stretch' as const },
     }
     const inGroup: Show = { ...one.show, scenes: [{ ...one.show.scenes[0]!, layers: [group] }, ...one.show.scenes.slice(1)] }
-    const apart = ungroup(inGroup, 'first', 'group')
+    const apart = ungroup(inGroup, 'first', 'group', makeId)
     const [before, after] = [inGroup, apart].map((which) => {
       const plan = planFrame(which, { scene: which.scenes[0]! }, 0, one.infos)
       return renderReference(plan, picturesFor(one, plan)).data
@@ -112,9 +114,29 @@ describe('grouping', () => {
 })
 
 describe('migration', () => {
+  const stored = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../tests/fixtures/${name}.json`, import.meta.url), 'utf8'))
+
   it('opens a show that version 3 saved: as it was, and as it looked', () => {
-    const stored: unknown = JSON.parse(readFileSync(new URL('../../tests/fixtures/show-v3.json', import.meta.url), 'utf8'))
     // The demo has not changed since.
-    expect(readShow(stored)).toEqual(show)
+    expect(readShow(stored('show-v3'))).toEqual(show)
+  })
+
+  it('opens a show that version 4 saved: what its layers showed they show, each its own', () => {
+    const saved = stored('show-v4') as { scenes: { layers: { kind: string; text?: object; fill?: object; layers?: object[] }[] }[] }
+    const opened = readShow(saved)
+    type Stored = { kind: string; text?: object; fill?: object; layers?: Stored[] }
+    const flat = (layers: Stored[]): Stored[] => layers.flatMap((layer) => [layer, ...flat(layer.layers ?? [])])
+    const shownBefore = saved.scenes.flatMap((scene) => flat(scene.layers as Stored[])).flatMap(({ text, fill }) => ((text ?? fill) ? [text ?? fill] : []))
+    const shownNow = opened.scenes.flatMap(layersOf).flatMap((layer): object[] => {
+      if (layer.kind === 'shape') return [fillOf(opened, layer)]
+      if (layer.kind !== 'text') return []
+      const { lineHeight, letterSpacingEm, outline, shadow, ...rest } = textOf(opened, layer)
+      expect({ lineHeight, letterSpacingEm, outline, shadow }).toEqual(USUAL_LETTERS)
+      return [rest]
+    })
+    expect(shownNow).toEqual(shownBefore)
+    expect(shownNow.length).toBeGreaterThan(4)
+    expect(new Set(opened.contents.map(({ id }) => id)).size).toBe(opened.contents.length)
+    expect(readShow(structuredClone(opened))).toEqual(opened)
   })
 })

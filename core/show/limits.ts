@@ -1,5 +1,16 @@
 /** Most of each thing that a show may hold; keeps one document small enough to save on every edit. */
-export const LIMITS = { inputs: 40, scenes: 60, layers: 40, depth: 4, stops: 12, steps: 24, blocks: 6, nameLength: 80, textLength: 600 } as const
+export const LIMITS = {
+  inputs: 40,
+  scenes: 60,
+  layers: 40,
+  contents: 4000,
+  depth: 4,
+  stops: 12,
+  steps: 24,
+  blocks: 6,
+  nameLength: 80,
+  textLength: 600,
+} as const
 
 interface Range {
   readonly min: number
@@ -21,6 +32,12 @@ export const RANGES = {
   blurPx: { min: 0, max: 400 },
   textSizePx: { min: 4, max: 600 },
   textWeight: { min: 100, max: 900 },
+  lineHeight: { min: 0.5, max: 4 },
+  letterSpacingEm: { min: -0.2, max: 2 },
+  outlinePx: { min: 0.5, max: 60 },
+  motionMs: { min: 0, max: 20_000 },
+  curve: { min: -5, max: 5 },
+  stairs: { min: 1, max: 100 },
   platePaddingPx: { min: 0, max: 400 },
   gainDb: { min: -40, max: 24 },
   delayMs: { min: 0, max: 500 },

@@ -6,29 +6,9 @@ import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
 import { LIMITS, RANGES } from './limits.ts'
 import { sceneCircle, walkLayers } from './layer-tree.ts'
+import { appearance } from './schema-motion.ts'
+import { colour, id, name, number, numberWithin, whole } from './schema-values.ts'
 import { borderSides, frameForms, standinCameras, voiceSides, type Layer, type Show, type Step } from './show.ts'
-
-const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-const name = z.string().trim().min(1, 'must not be empty').max(LIMITS.nameLength)
-const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour written #rrggbb')
-
-/** A number within bounds; the message names the bounds and what came. */
-function numberWithin(min: number, max: number) {
-  const error = (issue: { readonly input?: unknown }) => `must be a number between ${min} and ${max}, got ${JSON.stringify(issue.input)}`
-  return z.number({ error }).min(min, { error }).max(max, { error })
-}
-
-interface Bounds {
-  readonly min: number
-  readonly max: number
-}
-
-const number = ({ min, max }: Bounds) => numberWithin(min, max)
-
-/** A whole number within bounds. */
-function whole({ min, max }: Bounds) {
-  return numberWithin(min, max).refine(Number.isInteger, { error: (issue) => `must be a whole number, got ${JSON.stringify(issue.input)}` })
-}
 
 function paramSchema(spec: ParamSpec): z.ZodType {
   switch (spec.type) {
@@ -117,6 +97,14 @@ const placement = z.strictObject({
   fit: z.enum(['fit', 'fill', 'stretch']),
 })
 
+const shadow = z.strictObject({
+  dx: number(RANGES.shadowOffsetPx),
+  dy: number(RANGES.shadowOffsetPx),
+  blurPx: number(RANGES.blurPx),
+  colour,
+  opacity: number(RANGES.share),
+})
+
 const textContent = z.strictObject({
   family: z.enum(textFamilies),
   align: z.enum(['start', 'centre', 'end']),
@@ -131,6 +119,10 @@ const textContent = z.strictObject({
     )
     .min(1)
     .max(LIMITS.blocks),
+  lineHeight: number(RANGES.lineHeight),
+  letterSpacingEm: number(RANGES.letterSpacingEm),
+  outline: z.strictObject({ widthPx: number(RANGES.outlinePx), colour }).nullable(),
+  shadow: shadow.nullable(),
   plate: z
     .strictObject({
       colour,
@@ -142,13 +134,6 @@ const textContent = z.strictObject({
 })
 
 const border = z.strictObject({ widthPx: number(RANGES.borderPx), colour, opacity: number(RANGES.share), side: z.enum(borderSides) })
-const shadow = z.strictObject({
-  dx: number(RANGES.shadowOffsetPx),
-  dy: number(RANGES.shadowOffsetPx),
-  blurPx: number(RANGES.blurPx),
-  colour,
-  opacity: number(RANGES.share),
-})
 const frame = z.strictObject({
   form: z.enum(frameForms),
   cornerRadiusPx: number(RANGES.cornerRadiusPx),
@@ -176,12 +161,14 @@ const layerBase = {
   opacity: number(RANGES.share),
   blend: z.enum(blendModes.map((mode) => mode.name) as [BlendName, ...BlendName[]]),
   frame,
+  entrance: appearance.nullable(),
+  exit: appearance.nullable(),
   treatment,
 }
 const layerSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id }),
-  z.strictObject({ ...layerBase, kind: z.literal('text'), text: textContent }),
-  z.strictObject({ ...layerBase, kind: z.literal('shape'), fill }),
+  z.strictObject({ ...layerBase, kind: z.literal('text'), contentId: id }),
+  z.strictObject({ ...layerBase, kind: z.literal('shape'), contentId: id }),
   z.strictObject({
     ...layerBase,
     kind: z.literal('group'),
@@ -192,11 +179,16 @@ const layerSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...layerBase, kind: z.literal('scene'), sceneId: id }),
 ])
 
+const contentSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ id, kind: z.literal('text'), text: textContent }),
+  z.strictObject({ id, kind: z.literal('shape'), fill }),
+])
+
 const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(LIMITS.layers) })
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(4),
+  version: z.literal(5),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),
@@ -204,7 +196,16 @@ const showObject = z.strictObject({
     frameRate: whole(RANGES.frameRate),
   }),
   inputs: z.array(inputSchema).max(LIMITS.inputs),
+  contents: z.array(contentSchema).max(LIMITS.contents),
   scenes: z.array(sceneSchema).min(1, 'must hold at least one scene').max(LIMITS.scenes),
+  presenter: z.strictObject({
+    name: z.string().max(LIMITS.nameLength),
+    title: z.string().max(LIMITS.nameLength),
+    countdownTo: z
+      .string()
+      .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day, HH:MM')
+      .nullable(),
+  }),
   microphone,
   holdingCard: z.strictObject({ title: z.string().max(LIMITS.nameLength), detail: z.string().max(LIMITS.nameLength) }),
 })
@@ -213,8 +214,10 @@ const showObject = z.strictObject({
 export const showSchema = showObject.superRefine((show, context) => {
   const inputIds = new Set(show.inputs.map((input) => input.id))
   const sceneIds = new Set(show.scenes.map((scene) => scene.id))
+  const contentKinds = new Map(show.contents.map((content) => [content.id, content.kind]))
   requireUnique(show.inputs, ['inputs'], context)
   requireUnique(show.scenes, ['scenes'], context)
+  requireUnique(show.contents, ['contents'], context)
   show.scenes.forEach((scene, sceneIndex) => {
     const layers = scene.layers as unknown as readonly Layer[]
     const at = ['scenes', sceneIndex, 'layers']
@@ -227,6 +230,13 @@ export const showSchema = showObject.superRefine((show, context) => {
       const place = [...at, ...path]
       if (layer.kind === 'input' && !inputIds.has(layer.inputId)) {
         context.addIssue({ code: 'custom', path: [...place, 'inputId'], message: `must name an input of the show, got "${layer.inputId}"` })
+      }
+      if ((layer.kind === 'text' || layer.kind === 'shape') && contentKinds.get(layer.contentId) !== layer.kind) {
+        context.addIssue({
+          code: 'custom',
+          path: [...place, 'contentId'],
+          message: `must name a ${layer.kind} among the contents of the show, got "${layer.contentId}"`,
+        })
       }
       if (layer.kind === 'scene' && !sceneIds.has(layer.sceneId)) {
         context.addIssue({ code: 'custom', path: [...place, 'sceneId'], message: `must name a scene of the show, got "${layer.sceneId}"` })

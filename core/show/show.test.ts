@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { allInfos, testShow } from '../../tests/support/shows.ts'
@@ -21,7 +22,8 @@ import {
   treatmentAt,
   updateScene,
 } from './edits.ts'
-import { migrations, readChain, readShow } from './migrate.ts'
+import { migrations } from './lift.ts'
+import { readChain, readShow } from './migrate.ts'
 import { chainSchema, issueLines, showSchema } from './schema.ts'
 import type { Show, Step } from './show.ts'
 
@@ -79,15 +81,20 @@ describe('the show schema', () => {
 })
 
 describe('migration', () => {
+  /** The demo as version 3 saved it; the older ones held the same. */
+  const savedByVersion3 = () => JSON.parse(readFileSync(new URL('../../tests/fixtures/show-v3.json', import.meta.url), 'utf8')) as Record<string, unknown>
+
   it('lifts version 0 and keeps what it holds', () => {
-    const old = { ...structuredClone(show), version: 0 } as Record<string, unknown>
-    delete old['holdingCard']
-    delete old['microphone']
-    expect(readShow(old)).toEqual({ ...show, microphone: newMicrophone({ type: 'none' }), holdingCard: { title: 'Back in a moment', detail: '' } })
+    const { microphone: _microphone, holdingCard: _holdingCard, ...old } = savedByVersion3()
+    expect(readShow({ ...old, version: 0 })).toEqual({
+      ...show,
+      microphone: newMicrophone({ type: 'none' }),
+      holdingCard: { title: 'Back in a moment', detail: '' },
+    })
   })
 
   it('gives a show of before there was sound no microphone, rather than one that nobody asked for', () => {
-    const { microphone: _microphone, ...silent } = structuredClone(show)
+    const { microphone: _microphone, ...silent } = savedByVersion3()
     const lifted = readShow({ ...silent, version: 2 })
     expect(lifted.microphone).toEqual(newMicrophone({ type: 'none' }))
     expect({ ...lifted, microphone: show.microphone }).toEqual(show)
@@ -95,7 +102,7 @@ describe('migration', () => {
 
   it('lifts saturation out of the tones into a step of its own, on layers too, and in chain files', () => {
     const tone = { id: 't', kind: 'tone', on: true, params: { exposure: 0.2, contrast: 1, gamma: 1, saturation: 1.3 } }
-    const old = structuredClone({ ...show, version: 1 }) as unknown as { inputs: { treatment: unknown[] }[]; scenes: { layers: { treatment: unknown[] }[] }[] }
+    const old = { ...savedByVersion3(), version: 1 } as unknown as { inputs: { treatment: unknown[] }[]; scenes: { layers: { treatment: unknown[] }[] }[] }
     old.inputs[0]!.treatment = [tone]
     old.scenes[0]!.layers[0]!.treatment = [{ ...tone, params: { ...tone.params, saturation: 1 } }]
     const lifted = readShow(old)
@@ -108,7 +115,7 @@ describe('migration', () => {
     expect(() => readChain({ format: 'green-room-chain', version: 7, steps: [] })).toThrow('saved by a newer Green Room')
   })
 
-  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1', '2', '3']))
+  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1', '2', '3', '4']))
 
   it('says that a show from a newer Green Room is too new', () => {
     expect(() => readShow({ ...show, version: 9 })).toThrow('saved by a newer Green Room')

@@ -1,5 +1,6 @@
 // The show as types. `schema.ts` holds the zod form; the two are held together by a type test there.
 import type { BlendName } from '../blend/index.ts'
+import type { Appearance } from '../motion/appearance.ts'
 import type { FitMode } from '../layout/fit.ts'
 import type { StepKind, StepParams } from '../steps/index.ts'
 import type { TextContent } from '../text/text-content.ts'
@@ -145,6 +146,9 @@ interface LayerBase {
   /** How it mixes with what is under it. */
   readonly blend: BlendName
   readonly frame: Frame
+  /** How it comes when its scene does, and goes with it; null: at once. */
+  readonly entrance: Appearance | null
+  readonly exit: Appearance | null
   /** Applies here only. */
   readonly treatment: readonly Step[]
 }
@@ -156,7 +160,7 @@ export interface InputLayer extends LayerBase {
 
 export interface TextLayer extends LayerBase {
   readonly kind: 'text'
-  readonly text: TextContent
+  readonly contentId: string
 }
 
 /** A colour at a place of a gradient. */
@@ -177,8 +181,12 @@ export type Fill =
 /** A rectangle or an ellipse of a colour; its frame gives it its form. */
 export interface ShapeLayer extends LayerBase {
   readonly kind: 'shape'
-  readonly fill: Fill
+  readonly contentId: string
 }
+
+/** What a text or a shape shows. Layers that name the same content show the same thing, whatever becomes of it. */
+export type Content =
+  { readonly id: string; readonly kind: 'text'; readonly text: TextContent } | { readonly id: string; readonly kind: 'shape'; readonly fill: Fill }
 
 /** Layers on a canvas of their own, of the show's size, that is placed like a picture; as it is at first, they lie where they lay. */
 export interface GroupLayer extends LayerBase {
@@ -195,6 +203,12 @@ export interface SceneLayer extends LayerBase {
 export type Layer = InputLayer | TextLayer | ShapeLayer | GroupLayer | SceneLayer
 export type LayerKind = Layer['kind']
 
+/** A layer, and the contents that it and those in it show, before they are part of a show. */
+export interface NewLayer<L extends Layer = Layer> {
+  readonly layer: L
+  readonly contents: readonly Content[]
+}
+
 /** One arrangement the audience may see; `layers` run from back to front. */
 export interface Scene {
   readonly id: string
@@ -202,13 +216,24 @@ export interface Scene {
   readonly layers: readonly Layer[]
 }
 
+/** Who presents, and until when a countdown runs. */
+export interface Presenter {
+  readonly name: string
+  readonly title: string
+  /** A time of the day, "HH:MM"; null: nothing is counted down to. */
+  readonly countdownTo: string | null
+}
+
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 4
+  readonly version: 5
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]
+  readonly contents: readonly Content[]
   readonly scenes: readonly Scene[]
+  /** What texts say where they name a field: {name}, {title}, {countdown}. */
+  readonly presenter: Presenter
   readonly microphone: Microphone
   /** What the audience sees when there is no live picture. */
   readonly holdingCard: { readonly title: string; readonly detail: string }

@@ -17,14 +17,47 @@ export interface TextPlate {
   readonly accent: string | null
 }
 
+/** A shadow of the letters. */
+export interface TextShadow {
+  readonly dx: number
+  readonly dy: number
+  /** As CSS has it: twice the gaussian's deviation. */
+  readonly blurPx: number
+  readonly colour: string
+  /** 0..1 */
+  readonly opacity: number
+}
+
+/** How letters stand where nobody asked for more. */
+export const USUAL_LETTERS = { lineHeight: 1.22, letterSpacingEm: 0, outline: null, shadow: null } as const
+
 /** A text as a layer shows it: blocks under each other in a box, shrunk together if too big. */
 export interface TextContent {
   readonly family: TextFamily
   readonly align: 'start' | 'centre' | 'end'
   readonly blocks: readonly TextBlock[]
+  /** From one baseline to the next, of the letters' size. */
+  readonly lineHeight: number
+  /** More between two letters, of their size. */
+  readonly letterSpacingEm: number
+  /** A line round the letters, outside of them; null for none. */
+  readonly outline: { readonly widthPx: number; readonly colour: string } | null
+  /** Under the letters; null for none. */
+  readonly shadow: TextShadow | null
   readonly plate: TextPlate | null
 }
 
 /** Typefaces that ship with Green Room. */
-export const textFamilies = ['Bricolage Grotesque', 'Instrument Sans', 'Spline Sans Mono'] as const
+export const textFamilies = [
+  'Bricolage Grotesque',
+  'Instrument Sans',
+  'Atkinson Hyperlegible Next',
+  'Archivo',
+  'Figtree',
+  'Lexend',
+  'Public Sans',
+  'Literata',
+  'Source Serif 4',
+  'Spline Sans Mono',
+] as const
 export type TextFamily = (typeof textFamilies)[number]

@@ -11,6 +11,9 @@ export const SPAN_NUMBERS = 3
 /** In place of where bytes begin: all of the span is covered. */
 export const SOLID = -1
 
+/** Where the bytes of wholly covered pixels of a faint item begin. */
+export const FAINT = 0
+
 export interface CoverMask {
   readonly widthPx: number
   readonly heightPx: number
@@ -19,6 +22,8 @@ export interface CoverMask {
   readonly spans: Int32Array
   /** One byte a pixel, 255 wholly covered. Its beginning is a row of equal bytes where an item is equally faint. */
   readonly bytes: Uint8Array
+  /** Whether it is of an item that is equally faint. */
+  readonly isFaint: boolean
 }
 
 /** Equal for two masks with equal spans and bytes, wherever on their stack they lie. */
@@ -41,28 +46,58 @@ function rounded(value: number): number {
 const EDGE_REACH = 0.75
 
 /** Works the mask of an item out; a reveal by another picture is not in it. */
-export function coverMask({ coverage, toCoverage, bounds, opacity }: Item): CoverMask {
+export function coverMask(item: Item): CoverMask {
+  const { coverage, toCoverage, bounds, opacity } = item
   const builder = new MaskBuilder(bounds, opacity)
   const edge = coverage.reveal?.kind === 'edge' ? coverage.reveal : null
-  const measure = new ShareMeter(coverage, toCoverage, edge)
+  const isBox = isWholeBox(item)
+  const measure = new ShareMeter(coverage, toCoverage)
   for (let y = bounds.top; y < bounds.bottom; y += 1) {
-    measure.row(y)
-    for (let x = bounds.left; x < bounds.right;) {
-      const share = measure.shareAt(x)
-      const count = Math.min(measure.reach, bounds.right - x)
-      builder.add(x - bounds.left, count, share)
-      x += count
+    if (isBox) {
+      // All of its rows are alike, unless an edge runs aslant.
+      if (y > bounds.top && (edge === null || edge.b === 0)) builder.repeatRow()
+      else addRevealed(builder, bounds.left, edge, bounds.left, bounds.right, y, 1)
+    } else {
+      measure.row(y)
+      for (let x = bounds.left; x < bounds.right;) {
+        const share = measure.shareAt(x)
+        const count = Math.min(measure.reach, bounds.right - x)
+        addRevealed(builder, bounds.left, edge, x, x + count, y, share)
+        x += count
+      }
     }
     builder.endRow()
   }
   return builder.finish()
 }
 
+/** Whether an item, but for its reveal, covers all of each pixel of its bounds: an upright box that ends on whole pixels. */
+function isWholeBox({ coverage: { shape, strokePx, sigmaPx, hole }, toCoverage: { a, b, e, f }, bounds }: Item): boolean {
+  if (shape.kind !== 'roundedRect' || shape.cornerRadius !== 0 || strokePx !== null || sigmaPx !== 0 || hole !== null || a !== 1 || b !== 0) return false
+  return bounds.left + e >= 0 && bounds.top + f >= 0 && bounds.right + e <= shape.width && bounds.bottom + f <= shape.height
+}
+
+/** Pixels of one share, as far as an edge uncovers them: none, a ramp, all, or the other way round. */
+function addRevealed(builder: MaskBuilder, boundsLeft: number, edge: EdgeReveal | null, from: number, to: number, y: number, share: number): void {
+  if (edge === null || share === 0) return builder.add(from - boundsLeft, to - from, share)
+  const { a } = edge
+  const first = edgeRevealAt(edge, from + 0.5, y + 0.5)
+  if (a === 0) return builder.add(from - boundsLeft, to - from, share * first)
+  // Along a row the edge's share is a·x + d, which reaches 0 and 1 at two places.
+  const d = edge.b * (y + 0.5) + edge.c
+  const atZero = -d / a - 0.5
+  const atOne = (1 - d) / a - 0.5
+  const rampFrom = Math.min(to, Math.max(from, Math.floor(Math.min(atZero, atOne))))
+  const rampTo = Math.min(to, Math.max(rampFrom, Math.ceil(Math.max(atZero, atOne)) + 1))
+  if (rampFrom > from) builder.add(from - boundsLeft, rampFrom - from, share * first)
+  builder.addRamp(rampFrom - boundsLeft, rampTo - rampFrom, share, a, a * (rampFrom + 0.5) + d)
+  if (to > rampTo) builder.add(rampTo - boundsLeft, to - rampTo, share * edgeRevealAt(edge, to - 0.5, y + 0.5))
+}
+
 /** Shares of pixels along a row. */
 class ShareMeter {
   readonly #coverage: Coverage
   readonly #toCoverage: Affine
-  readonly #edge: EdgeReveal | null
   readonly #inner: Shape | null
   readonly #nearest: EdgeDistance = { distance: 0, normalX: 0, normalY: 0, curvature: 0 }
   #y = 0
@@ -71,10 +106,9 @@ class ShareMeter {
   /** How many pixels, from the last one asked for on, have the same share. */
   reach = 1
 
-  constructor(coverage: Coverage, toCoverage: Affine, edge: EdgeReveal | null) {
+  constructor(coverage: Coverage, toCoverage: Affine) {
     this.#coverage = coverage
     this.#toCoverage = toCoverage
-    this.#edge = edge
     this.#soft = coverage.sigmaPx > 0 && toCoverage.b === 0 && toCoverage.a === 1 ? new ShadowRow(coverage.shape, coverage.sigmaPx) : null
     this.#inner = coverage.strokePx === null ? null : insetShape(coverage.shape, coverage.strokePx)
   }
@@ -108,28 +142,13 @@ class ShareMeter {
       share = coverageAt(this.#coverage, atX, atY, a, c)
       this.reach = Math.max(1, Math.floor(away))
     }
-    if (this.#edge === null || share === 0) return share
-    const revealed = edgeRevealAt(this.#edge, x + 0.5, this.#y)
-    this.reach = Math.min(this.reach, this.#edgeReach(x, revealed))
-    return share * revealed
+    return share
   }
 
   /** Pixels along a row that are as far from an edge as this one is on this side. */
   #away(shape: Shape, x: number, y: number): number {
     edgeDistance(shape, x, y, this.#nearest)
     return (shape.kind === 'superellipse' ? leastDistance(shape, x, y) : Math.abs(this.#nearest.distance)) - EDGE_REACH
-  }
-
-  /** Pixels along a row that are uncovered as much as this one. */
-  #edgeReach(x: number, revealed: number): number {
-    const { a } = this.#edge!
-    if (a === 0) return Infinity
-    if (revealed > 0 && revealed < 1) return 1
-    // Where the ramp begins along this row.
-    const { b, c } = this.#edge!
-    const ramp = ((revealed === 0 ? 0 : 1) - c - b * this.#y) / a
-    const pixels = Math.floor(ramp - 0.5 - x)
-    return ramp - 0.5 <= x ? Infinity : Math.max(1, pixels)
   }
 }
 
@@ -169,7 +188,7 @@ class MaskBuilder {
   /** `count` pixels of one share, from a column of the bounds on. */
   add(from: number, count: number, share: number): void {
     if (share >= 1) {
-      const at = this.#opacity === 1 ? SOLID : 0
+      const at = this.#opacity === 1 ? SOLID : FAINT
       const last = this.#spanCount * SPAN_NUMBERS - SPAN_NUMBERS
       if (!this.#isOpen && this.#spanCount > this.#rowStarts[this.#row]! && this.#spans[last + 1] === from) this.#spans[last + 1] = from + count
       else this.#span(from, count, at)
@@ -190,6 +209,28 @@ class MaskBuilder {
     this.#spans[this.#spanCount * SPAN_NUMBERS - SPAN_NUMBERS + 1] = from + count
   }
 
+  /** `count` pixels whose share grows by `step`, times `share`; the first one's is `from01`, and none leaves 0..1. */
+  addRamp(from: number, count: number, share: number, step: number, from01: number): void {
+    if (count <= 0) return
+    if (!this.#isOpen) this.#span(from, 0, this.#byteCount)
+    this.#isOpen = true
+    this.#reserve(count)
+    const scale = share * this.#opacity * 255
+    const bytes = this.#bytes
+    const start = this.#byteCount
+    for (let i = 0; i < count; i += 1) bytes[start + i] = Math.round(Math.min(1, Math.max(0, from01 + step * i)) * scale)
+    this.#byteCount += count
+    this.#spans[this.#spanCount * SPAN_NUMBERS - SPAN_NUMBERS + 1] = from + count
+  }
+
+  /** The spans of the row before once more, with the same bytes. */
+  repeatRow(): void {
+    for (let index = this.#rowStarts[this.#row - 1]!; index < this.#rowStarts[this.#row]!; index += 1) {
+      const at = index * SPAN_NUMBERS
+      this.#span(this.#spans[at]!, this.#spans[at + 1]! - this.#spans[at]!, this.#spans[at + 2]!)
+    }
+  }
+
   endRow(): void {
     this.#row += 1
     this.#rowStarts[this.#row] = this.#spanCount
@@ -203,6 +244,7 @@ class MaskBuilder {
       rowStarts: this.#rowStarts,
       spans: this.#spans.slice(0, this.#spanCount * SPAN_NUMBERS),
       bytes: this.#bytes.slice(0, this.#byteCount),
+      isFaint: this.#opacity !== 1,
     }
   }
 

@@ -20,6 +20,7 @@ export interface Kernels {
   treatRgbaRow(table: number, source: number, count: number, line: number, missing: number): number
   blendRow(line: number, base: number, out: number, count: number): void
   blendMaskedRow(line: number, base: number, out: number, count: number, mask: number): void
+  mixRow(line: number, base: number, out: number, count: number, weight: number): void
   scaleRow(upper: number, lower: number, rowWeight: number, first: number, last: number, mixed: number, columns: number, count: number, line: number): void
   turnRow(pixels: number, width: number, height: number, startX: number, startY: number, stepX: number, stepY: number, count: number, line: number): void
   halve(source: number, sourceWidth: number, sourceHeight: number, out: number, width: number, height: number): void
@@ -140,6 +141,7 @@ export interface Kernels {
   blendSaturationRow(line: number, base: number, out: number, count: number): void
   blendColorRow(line: number, base: number, out: number, count: number): void
   blendLuminosityRow(line: number, base: number, out: number, count: number): void
+  mapBytes(from: number, to: number, count: number, table: number): void
   thinRow(line: number, mask: number, out: number, count: number): void
 }
 

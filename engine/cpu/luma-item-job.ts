@@ -8,6 +8,9 @@ import { ItemJob, type JobPicture, type JobTools } from './item-job.ts'
 import type { Kept } from './surface-store.ts'
 import type { HeapPicture } from './treatments.ts'
 
+/** Entries of the table from lumas to shares. */
+const SHARES = 256
+
 /** The picture that uncovers an item. */
 export interface Veil {
   /** Names what it shows now. */
@@ -20,7 +23,7 @@ export class LumaItemJob extends ItemJob {
   readonly #reveal: LumaReveal
   readonly #veil: Veil
   /** What a luma uncovers, 0..255. */
-  readonly #shares = new Uint8Array(256)
+  readonly #shares = new Uint8Array(SHARES)
   #lumas: Kept | null = null
 
   constructor(tools: JobTools, item: Item, reveal: LumaReveal, veil: Veil) {
@@ -28,7 +31,7 @@ export class LumaItemJob extends ItemJob {
     this.#tools = tools
     this.#reveal = reveal
     this.#veil = veil
-    for (let luma = 0; luma < 256; luma += 1) {
+    for (let luma = 0; luma < SHARES; luma += 1) {
       this.#shares[luma] = Math.round(255 * Math.min(1, Math.max(0, (reveal.level - luma / 255) * reveal.slope + 0.5)))
     }
   }
@@ -48,11 +51,13 @@ export class LumaItemJob extends ItemJob {
     const { heap, veil, thin } = this.#tools
     const { bounds } = this.item
     const count = right - left
-    const mask = veil.at(count)
+    // The table lies before the row that it makes.
+    const mask = veil.at((count + SHARES) / 4 + 1)
+    heap.bytes.set(this.#shares, mask)
     const from = this.#lumas!.block.at + (y - bounds.top) * (bounds.right - bounds.left) + left - bounds.left
-    for (let i = 0; i < count; i += 1) heap.bytes[mask + i] = this.#shares[heap.bytes[from + i]!]!
+    heap.kernels.mapBytes(from, mask + SHARES, count, mask)
     const to = thin.at(count)
-    heap.kernels.thinRow(line, mask, to, count)
+    heap.kernels.thinRow(line, mask + SHARES, to, count)
     return to
   }
 

@@ -1,7 +1,7 @@
 // Blends rows of pixels through a mask by a mode, into a canvas.
 import type { BlendName } from '../../core/blend/index.ts'
 import { blendRows, type BlendRow } from './blends/index.ts'
-import { SOLID, SPAN_NUMBERS, type CoverMask } from './cover-mask.ts'
+import { FAINT, SOLID, SPAN_NUMBERS, type CoverMask } from './cover-mask.ts'
 import type { Block, Heap } from './heap.ts'
 
 /** Room for one row of pixels, as wide as it was ever needed. */
@@ -75,6 +75,11 @@ export class RowBlender {
       if (bytesAt === SOLID) {
         if (isOpaque && blend === 'normal') kernels.copyRows(pixels, outRow + from * 4, count * 4, 0, 1)
         else this.#modes[blend](pixels, baseRow + from * 4, outRow + from * 4, count)
+        continue
+      }
+      // Equally faint all along: the first bytes of the mask say how much.
+      if (bytesAt === FAINT && mask.isFaint && isOpaque && blend === 'normal') {
+        kernels.mixRow(pixels, baseRow + from * 4, outRow + from * 4, count, mask.bytes[0]!)
         continue
       }
       const covered = maskAt + bytesAt + (from - spanFrom)

@@ -1,11 +1,13 @@
-// Whole random shows on the live executor against the exact reference: groups in groups, scenes in scenes, frames, blends, gradients.
+// Whole random shows on the live executor against the exact reference: groups in groups, scenes in scenes, frames, blends, gradients, and one on the way
+// to the next.
 import { beforeAll, expect, it } from 'vitest'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { planFrame } from '../../core/plan/plan-frame.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import { PLAN_ALLOWED_SHARE, PLAN_LIMIT } from '../../tests/support/random-plans.ts'
-import { picturesFor, SHOW_SEEDS, showCase } from '../../tests/support/random-shows.ts'
+import { MOVING_SEEDS, movingCase, picturesFor, SHOW_SEEDS, showCase, type ShowCase } from '../../tests/support/random-shows.ts'
 import type { SourceFrame } from '../executor.ts'
 import { CpuExecutor } from './cpu-executor.ts'
 import type { Heap } from './heap.ts'
@@ -18,16 +20,31 @@ beforeAll(async () => {
 
 it.each(SHOW_SEEDS)('seed %i agrees with the reference, at its size and small', (seed) => {
   const one = showCase(seed)
+  holdTo(
+    one,
+    [1, 0.37].map((scale) => planFrame(one.show, { scene: one.show.scenes[0]! }, 0, one.infos, { scale })),
+  )
+})
+
+it.each(MOVING_SEEDS)('seed %i agrees with the reference on its way to another scene', (seed) => {
+  const one = movingCase(seed)
+  holdTo(
+    one,
+    [0, 33].map((laterMs) => planFrame(one.show, one.stage, one.timeMs + laterMs, one.infos)),
+  )
+})
+
+/** Draws plans one after the other by one executor, each against the reference. */
+function holdTo(one: ShowCase, plans: readonly FramePlan[]): void {
   const treatments = new Treatments(heap)
   const executor = new CpuExecutor(treatments)
-  for (const scale of [1, 0.37]) {
-    const plan = planFrame(one.show, { scene: one.show.scenes[0]! }, 0, one.infos, { scale })
+  plans.forEach((plan, index) => {
     const pictures = picturesFor(one, plan)
     const frames = new Map<string, SourceFrame>([...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: id === 'input:camera' }]))
     const exact = renderReference(plan, pictures).data.map((value) => value * 255)
     const { max, shareAbove } = differenceOf(executor.render(plan, frames).data, exact, PLAN_LIMIT)
-    expect(shareAbove, `scale ${scale}, largest ${max}`).toBeLessThanOrEqual(PLAN_ALLOWED_SHARE)
-  }
+    expect(shareAbove, `plan ${index}, largest ${max}`).toBeLessThanOrEqual(PLAN_ALLOWED_SHARE)
+  })
   executor.dispose()
   treatments.dispose()
-})
+}

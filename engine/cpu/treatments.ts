@@ -68,11 +68,12 @@ export class Treatments {
   readonly #uploads = new LRUCache<SourceId, Upload>({ max: UPLOADS_KEPT, dispose: ({ block }) => this.heap.free(block) })
   #generation = 0
 
-  constructor(heap: Heap) {
+  /** `budgetBytes`: for what is kept from frame to frame; the usual budget unless it says otherwise. */
+  constructor(heap: Heap, budgetBytes?: number) {
     this.heap = heap
     this.rows = new RowTreater(heap)
     this.tables = new TableCache(heap)
-    this.surfaces = new SurfaceStore(heap, (byteLength) => this.allocate(byteLength))
+    this.surfaces = new SurfaceStore(heap, (byteLength) => this.allocate(byteLength), budgetBytes)
   }
 
   /** Grows when looks or pictures that steps refer to come or go: what was treated before is stale. */

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import type { TextContent } from '../../core/text/text-content.ts'
+import { USUAL_LETTERS, type TextContent } from '../../core/text/text-content.ts'
 import { drawText, layOutText, type TextPen } from './draw-text.ts'
 
 const content: TextContent = {
+  ...USUAL_LETTERS,
   family: 'Instrument Sans',
   align: 'start',
   plate: null,
@@ -13,6 +14,7 @@ const content: TextContent = {
 function paperPen() {
   const texts: { text: string; x: number; y: number; size: number; colour: string; align: string }[] = []
   const directions: string[] = []
+  const strokes: { text: string; x: number; y: number; width: number; colour: string }[] = []
   const rects: { x: number; y: number; width: number; height: number; alpha: number; colour: string }[] = []
   let font = ''
   const sizeOf = () => Number(/([\d.]+)px/.exec(font)![1])
@@ -27,6 +29,10 @@ function paperPen() {
     globalAlpha: 1,
     textAlign: 'left',
     textBaseline: 'alphabetic',
+    letterSpacing: '0px',
+    strokeText: (text: string, x: number, y: number) => strokes.push({ text, x, y, width: pen.lineWidth, colour: pen.strokeStyle }),
+    lineWidth: 1,
+    strokeStyle: '',
     direction: 'ltr',
     measureText: (text: string) => ({ width: (text.length * sizeOf()) / 2 }),
     fillText: (text: string, x: number, y: number) => {
@@ -35,7 +41,7 @@ function paperPen() {
     },
     fillRect: (x: number, y: number, width: number, height: number) => rects.push({ x, y, width, height, alpha: pen.globalAlpha, colour: pen.fillStyle }),
   }
-  return { pen: pen as unknown as TextPen, texts, rects, directions }
+  return { pen: pen as unknown as TextPen, texts, rects, directions, strokes }
 }
 
 describe('drawText', () => {

@@ -1,11 +1,25 @@
 // Lays a text out in its box and draws it: straight to a 2-D pen, so that browser and server share it.
-import type { TextBlock, TextContent } from '../../core/text/text-content.ts'
+import { lettersOf } from '../../core/text/letters.ts'
+import { USUAL_LETTERS, type TextBlock, type TextContent } from '../../core/text/text-content.ts'
 import { fontStackFor, isRightToLeft } from '../../core/text/typefaces.ts'
 
 /** The calls a pen must have; both kinds of browser context and the Node canvas do. */
 export type TextPen = Pick<
   OffscreenCanvasRenderingContext2D,
-  'font' | 'fillStyle' | 'globalAlpha' | 'textAlign' | 'textBaseline' | 'direction' | 'measureText' | 'fillText' | 'fillRect'
+  | 'font'
+  | 'fillStyle'
+  | 'globalAlpha'
+  | 'textAlign'
+  | 'textBaseline'
+  | 'direction'
+  | 'letterSpacing'
+  | 'lineWidth'
+  | 'lineJoin'
+  | 'strokeStyle'
+  | 'measureText'
+  | 'fillText'
+  | 'strokeText'
+  | 'fillRect'
 >
 
 /** The font-family list for a text in a family. */
@@ -24,8 +38,7 @@ export interface TextLayout {
   readonly neededHeightPx: number
 }
 
-const LINE_HEIGHT = 1.22
-/** Where the baseline lies in a line, from its top. */
+/** Where the baseline lies in a line of the usual height, from its top. */
 const BASELINE = 0.94
 const ACCENT_SHARE = 0.3
 const SMALLEST_SCALE = 0.1
@@ -51,7 +64,7 @@ export function layOutText(pen: TextPen, content: TextContent, widthPx: number, 
   const room = roomIn(content, widthPx, heightPx)
   let scale = 1
   let lines = breakLines(pen, content, scale, room.width, stackOf)
-  const neededHeightPx = Math.ceil(heightOf(lines, 1) + (content.plate?.paddingPx ?? 0))
+  const neededHeightPx = Math.ceil(heightOf(content, lines, 1) + (content.plate?.paddingPx ?? 0))
   while (!fits(pen, content, lines, scale, room, stackOf) && scale > SMALLEST_SCALE) {
     scale *= 0.94
     lines = breakLines(pen, content, scale, room.width, stackOf)
@@ -59,45 +72,97 @@ export function layOutText(pen: TextPen, content: TextContent, widthPx: number, 
   return { lines, scale, neededHeightPx }
 }
 
-/** Draws a text into a box from (0, 0). */
-export function drawText(pen: TextPen, content: TextContent, widthPx: number, heightPx: number, stackOf: StackOf = fontStackFor): void {
-  const { plate } = content
-  if (plate !== null) {
-    pen.globalAlpha = plate.opacity
-    pen.fillStyle = plate.colour
-    pen.fillRect(0, 0, widthPx, heightPx)
-    if (plate.accent !== null) {
-      pen.globalAlpha = 1
-      pen.fillStyle = plate.accent
-      pen.fillRect(0, 0, accentWidth(plate), heightPx)
-    }
+/** Draws the plate of a text into a box from (0, 0). */
+export function drawPlate(pen: TextPen, { plate }: TextContent, widthPx: number, heightPx: number): void {
+  if (plate === null) return
+  pen.globalAlpha = plate.opacity
+  pen.fillStyle = plate.colour
+  pen.fillRect(0, 0, widthPx, heightPx)
+  if (plate.accent !== null) {
     pen.globalAlpha = 1
+    pen.fillStyle = plate.accent
+    pen.fillRect(0, 0, accentWidth(plate), heightPx)
   }
+  pen.globalAlpha = 1
+}
+
+export interface LetterOptions {
+  readonly stackOf?: StackOf
+  /** How many letters there are yet, each in its place; null: all. */
+  readonly lettersShown?: number | null
+  /** Where the box begins. */
+  readonly left?: number
+  readonly top?: number
+}
+
+/** Draws the letters of a text, and the line round them, into a box. */
+export function drawLetters(pen: TextPen, content: TextContent, widthPx: number, heightPx: number, options: LetterOptions = {}): void {
+  const { stackOf = fontStackFor, lettersShown = null, left: originX = 0, top: originY = 0 } = options
   const { left, width } = roomIn(content, widthPx, heightPx)
   const { lines, scale } = layOutText(pen, content, widthPx, heightPx, stackOf)
-  let top = (heightPx - heightOf(lines, scale)) / 2
+  let top = originY + (heightPx - heightOf(content, lines, scale)) / 2
+  let letters = lettersShown ?? Infinity
   pen.textBaseline = 'alphabetic'
-  pen.textAlign = content.align === 'start' ? 'left' : content.align === 'end' ? 'right' : 'center'
-  const x = content.align === 'start' ? left : content.align === 'end' ? left + width : left + width / 2
   for (const line of lines) {
-    const size = line.block.sizePx * scale
-    pen.font = fontOf(content, line.block, scale, stackOf)
+    setFont(pen, content, line.block, scale, stackOf)
     pen.direction = isRightToLeft(line.text) ? 'rtl' : 'ltr'
+    const all = lettersOf(line.text)
+    const text = all.length <= letters ? line.text : all.slice(0, letters).join('')
+    letters = Math.max(0, letters - all.length)
+    const { x, align } = text === line.text ? anchorOf(content, left, width) : startOf(pen, content, line.text, left, width)
+    pen.textAlign = align
+    const y = top + baselineOf(content, line.block) * scale
+    if (content.outline !== null) {
+      pen.lineJoin = 'round'
+      pen.lineWidth = content.outline.widthPx * 2 * scale
+      pen.strokeStyle = content.outline.colour
+      pen.strokeText(text, originX + x, y)
+    }
     pen.fillStyle = line.block.colour
-    pen.fillText(line.text, x, top + size * BASELINE)
-    top += size * LINE_HEIGHT
+    pen.fillText(text, originX + x, y)
+    top += line.block.sizePx * scale * content.lineHeight
   }
 }
 
-/** The font string of a block. */
-function fontOf(content: TextContent, block: TextBlock, scale: number, stackOf: StackOf): string {
-  return `${Math.round(block.weight)} ${block.sizePx * scale}px ${stackOf(content.family, block.text)}`
+/** Draws a text into a box from (0, 0): its plate, and its letters. Its shadow is not a pen's work (text-picture.ts). */
+export function drawText(pen: TextPen, content: TextContent, widthPx: number, heightPx: number, stackOf: StackOf = fontStackFor): void {
+  drawPlate(pen, content, widthPx, heightPx)
+  drawLetters(pen, content, widthPx, heightPx, { stackOf })
+}
+
+interface Anchor {
+  readonly x: number
+  readonly align: CanvasTextAlign
+}
+
+function anchorOf({ align }: TextContent, left: number, width: number): Anchor {
+  if (align === 'start') return { x: left, align: 'left' }
+  return align === 'end' ? { x: left + width, align: 'right' } : { x: left + width / 2, align: 'center' }
+}
+
+/** Where a line that is only partly there begins: where it will, all of it. */
+function startOf(pen: TextPen, content: TextContent, line: string, left: number, width: number): Anchor {
+  const { x, align } = anchorOf(content, left, width)
+  const lineWidth = pen.measureText(line).width
+  const first = align === 'left' ? x : align === 'right' ? x - lineWidth : x - lineWidth / 2
+  return isRightToLeft(line) ? { x: first + lineWidth, align: 'right' } : { x: first, align: 'left' }
+}
+
+/** Where the baseline lies in a line, from its top: what the line is higher than usual is shared above and below. */
+function baselineOf({ lineHeight }: TextContent, { sizePx }: TextBlock): number {
+  return sizePx * (BASELINE + (lineHeight - USUAL_LETTERS.lineHeight) / 2)
+}
+
+/** Sets a pen for a block. */
+function setFont(pen: TextPen, content: TextContent, block: TextBlock, scale: number, stackOf: StackOf): void {
+  pen.font = `${Math.round(block.weight)} ${block.sizePx * scale}px ${stackOf(content.family, block.text)}`
+  pen.letterSpacing = `${block.sizePx * scale * content.letterSpacingEm}px`
 }
 
 function breakLines(pen: TextPen, content: TextContent, scale: number, width: number, stackOf: StackOf): Line[] {
   const lines: Line[] = []
   for (const block of content.blocks) {
-    pen.font = fontOf(content, block, scale, stackOf)
+    setFont(pen, content, block, scale, stackOf)
     for (const paragraph of block.text.split('\n')) {
       let current = ''
       for (const { word, gap } of partsOf(paragraph)) {
@@ -128,13 +193,13 @@ function partsOf(paragraph: string): { readonly word: string; readonly gap: stri
 }
 
 function fits(pen: TextPen, content: TextContent, lines: readonly Line[], scale: number, room: Room, stackOf: StackOf): boolean {
-  if (heightOf(lines, scale) > room.height) return false
+  if (heightOf(content, lines, scale) > room.height) return false
   return lines.every((line) => {
-    pen.font = fontOf(content, line.block, scale, stackOf)
+    setFont(pen, content, line.block, scale, stackOf)
     return pen.measureText(line.text).width <= room.width
   })
 }
 
-function heightOf(lines: readonly Line[], scale: number): number {
-  return lines.reduce((sum, line) => sum + line.block.sizePx * scale * LINE_HEIGHT, 0)
+function heightOf({ lineHeight }: TextContent, lines: readonly Line[], scale: number): number {
+  return lines.reduce((sum, line) => sum + line.block.sizePx * scale * lineHeight, 0)
 }

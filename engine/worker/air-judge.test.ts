@@ -66,4 +66,14 @@ describe('AirJudge', () => {
     expect(judge(60, ['title'], [], 'other')).toBe('show')
     expect(judge(70, ['wall'], ['camera'], 'third')).toBe('card')
   })
+
+  it('keeps the picture of before while a scene’s layers are about to come, and shows them when the first does', () => {
+    const judge = new AirJudge()
+    judge.judge('before', plan(['camera']), isCamera, 0)
+    const coming = { ...plan([]), validUntilMs: 500 }
+    expect(judge.judge('next', coming, isCamera, 33)).toBe('hold')
+    expect(judge.judge('next', { ...plan(['camera']), validUntilMs: 500 }, isCamera, 500)).toBe('show')
+    // One whose camera is missing besides is no such scene.
+    expect(new AirJudge().judge('next', { ...plan([], ['camera']), validUntilMs: 500 }, isCamera, 33)).toBe('card')
+  })
 })

@@ -47,6 +47,8 @@ export class AirJudge {
       lacksLive ||= isCamera(sourceId) && (had || !this.#isShown)
     }
     if (isWaiting && this.#isShown) return 'hold'
+    // Nothing is there yet, but its layers are about to come: the picture of before stays until the first of them does.
+    if (placed.length === 0 && plan.missing.length === 0 && plan.validUntilMs !== Infinity) return 'hold'
     this.#isShown = placed.length > 0 && (hasLive || !lacksLive)
     return this.#isShown ? 'show' : 'card'
   }

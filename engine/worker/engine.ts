@@ -1,6 +1,5 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
 import { formatHex } from '../../core/colour/hex.ts'
-import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { withHeld } from '../../core/show/held.ts'
@@ -9,9 +8,10 @@ import { blockMeans } from '../../core/sync/clap-picture.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
-import type { CameraSupply, EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
+import type { EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { StillLoader } from '../still/still-loader.ts'
-import { CameraSource } from './camera-source.ts'
+import type { CameraSource } from './camera-source.ts'
+import { Cameras } from './cameras.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
@@ -24,15 +24,12 @@ import { ScopeWatch } from './scope-watch.ts'
 import { treatmentOf } from './steps-of.ts'
 import { SourceBook, type TextFonts } from './source-book.ts'
 import { View } from './view.ts'
+import { Views, type AirState } from './views.ts'
 import { openContext } from './open-context.ts'
 
 const STATS_EVERY_MS = 500
-/** Small views are drawn this often, and this many in one tick. */
-const SMALL_VIEW_EVERY_MS = 160
-const SMALL_VIEWS_PER_TICK = 2
 /** While the feed runs it comes first: what the presenter sees is drawn at half the rate. */
 const TICKS_PER_VIEW_ON_AIR = 2
-const SMALL_VIEW_EVERY_MS_ON_AIR = 400
 /** A mean frame that takes longer leaves too little of a thirtieth of a second to others. */
 const SHORT_OF_TIME_MS = 22
 const MOST_TOLD_FAULTS = 20
@@ -49,14 +46,13 @@ export class Engine {
   readonly #persons: PersonFinder
   #scopes: ScopeWatch | null = null
   readonly #pacer: Pacer
-  readonly #cameras = new Map<string, CameraSource>()
-  readonly #views = new Map<string, View>()
+  readonly #cameras: Cameras
+  readonly #views: Views
   #motionInputId: string | null = null
   #show: Show | null = null
   /** The show on air when it is not the open one. */
   #held: Show | null = null
   #isPageHidden = false
-  #hasShownPicture = false
   #cameraIds: ReadonlySet<SourceId> = new Set()
   readonly #toldFaults = new Set<string>()
   readonly #grabs: GrabQueue
@@ -77,6 +73,14 @@ export class Engine {
     this.#post = post
     this.#executors = new Executors(new Treatments(heap), openContext, (state) => post({ type: 'executor', state }))
     this.#executors.pin(pin)
+    this.#views = new Views(() => post({ type: 'firstPicture' }))
+    this.#cameras = new Cameras(this.#ledger, {
+      onFrame: (inputId, source) => this.#takeFrame(inputId, source),
+      onGone: (inputId, hasEnded) => {
+        this.#book.remove(inputSourceId(inputId))
+        if (hasEnded) this.#post({ type: 'cameraEnded', inputId })
+      },
+    })
     const stills = new StillLoader()
     const loadAsset = (asset: string) => stills.load(assetUrl(asset))
     this.#book = new SourceBook(loadAsset, fonts, {
@@ -120,24 +124,20 @@ export class Engine {
         this.#air.isCardWanted = message.isWanted
         return
       case 'camera':
-        return this.#setCamera(message.inputId, message.supply)
+        return this.#cameras.open(message.inputId, message.supply)
       case 'cameraGone':
-        return this.#dropCamera(message.inputId)
+        return this.#cameras.drop(message.inputId)
       case 'openView':
-        this.#views.set(message.viewId, new View(message.canvas, message.request, this.#executors))
-        return
+        return this.#views.open(message.viewId, new View(message.canvas, message.request, this.#executors))
       case 'changeView':
-        return this.#changeView(message.viewId, message.request)
+        return this.#views.change(message.viewId, message.request)
       case 'closeView':
-        this.#views.get(message.viewId)?.dispose()
-        this.#views.delete(message.viewId)
-        return
+        return this.#views.close(message.viewId)
       case 'pageHidden':
         this.#isPageHidden = message.isHidden
         return
       case 'freeze':
-        this.#cameras.get(message.inputId)?.freeze(message.isFrozen)
-        return
+        return this.#cameras.freeze(message.inputId, message.isFrozen)
       case 'openFeed':
         return this.#air.openFeed(message.writable)
       case 'closeFeed':
@@ -168,33 +168,17 @@ export class Engine {
     this.#book.follow(both)
     this.#resources.follow(both)
     this.#persons.follow(both)
-    for (const inputId of [...this.#cameras.keys()]) {
-      if (!both.inputs.some((input) => input.id === inputId)) this.#dropCamera(inputId)
-    }
+    this.#cameras.keepOnly(new Set(both.inputs.map((input) => input.id)))
     this.#invalidate()
     this.#pacer.start((held ?? show).canvas.frameRate)
   }
 
-  #setCamera(inputId: string, supply: CameraSupply): void {
-    this.#cameras.get(inputId)?.close()
+  #takeFrame(inputId: string, source: CameraSource): void {
     const id = inputSourceId(inputId)
-    const events = {
-      onFrame: () => {
-        if (this.#cameras.get(inputId) !== source) return
-        this.#book.setLive(id, source.frame!)
-        this.#persons.look(id, source.frame!.picture)
-        if (this.#motionInputId === inputId) this.#tellMotion(source)
-        if (this.#beatInputId() === inputId) this.#pacer.beat()
-      },
-      onEnd: () => {
-        if (this.#cameras.get(inputId) !== source) return
-        this.#dropCamera(inputId)
-        this.#post({ type: 'cameraEnded', inputId })
-      },
-    }
-    const source: CameraSource =
-      supply.type === 'stream' ? CameraSource.fromStream(supply.readable, this.#ledger, events) : CameraSource.fromPort(supply.port, events)
-    this.#cameras.set(inputId, source)
+    this.#book.setLive(id, source.frame!)
+    this.#persons.look(id, source.frame!.picture)
+    if (this.#motionInputId === inputId) this.#tellMotion(source)
+    if (this.#cameras.beatInputId(this.#air.drawnSources) === inputId) this.#pacer.beat()
   }
 
   /** When it came, on the clock that all threads share, and what it looks like in coarse. */
@@ -203,35 +187,10 @@ export class Engine {
     this.#post({ type: 'motion', sample }, [sample.blocks.buffer as ArrayBuffer])
   }
 
-  #dropCamera(inputId: string): void {
-    this.#cameras.get(inputId)?.close()
-    this.#cameras.delete(inputId)
-    this.#book.remove(inputSourceId(inputId))
-  }
-
-  /** The camera whose frames set the beat: the frontmost one on air. */
-  #beatInputId(): string | null {
-    const drawn = this.#air.drawnSources
-    for (let i = drawn.length - 1; i >= 0; i -= 1) {
-      for (const inputId of this.#cameras.keys()) if (drawn[i] === inputSourceId(inputId)) return inputId
-    }
-    // Nothing on air moves: any camera will do for the views.
-    for (const inputId of this.#cameras.keys()) return inputId
-    return null
-  }
-
-  #changeView(viewId: string, request: View['request']): void {
-    const view = this.#views.get(viewId)
-    if (view === undefined) return
-    view.request = request
-    view.lastDrawnMs = -Infinity
-    view.invalidate()
-  }
-
   #invalidate(): void {
     this.#air.invalidate()
     this.#scopes?.invalidate()
-    for (const view of this.#views.values()) view.invalidate()
+    this.#views.invalidate()
   }
 
   #tick(nowMs: number): void {
@@ -240,15 +199,13 @@ export class Engine {
     const started = performance.now()
     this.#ticks += 1
     const showsViews = !this.#isPageHidden && (!this.#air.isFeedOpen || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
-    const wantsAir = this.#air.isFeedOpen || (showsViews && this.#hasAirView())
+    const wantsAir = this.#air.isFeedOpen || (showsViews && this.#views.wantsAir(this.#airState()))
     if (wantsAir) {
       const picture = this.#air.makePicture(this.#held ?? show, nowMs)
       this.#airMs = steady(this.#airMs, performance.now() - started)
-      if (showsViews && picture !== null) {
-        for (const view of this.#views.values()) if (this.#isAirView(view)) this.#showOnView(view, picture, nowMs)
-      }
+      if (showsViews && picture !== null) this.#views.showAir(picture, this.#airState(), nowMs)
     }
-    if (showsViews) this.#drawViews(show, nowMs)
+    if (showsViews) this.#views.draw(show, this.#book, this.#airState(), nowMs)
     if (showsViews) this.#measureScopes(show, nowMs)
     this.#grabs.serve(nowMs)
     this.#frameMs = steady(this.#frameMs, performance.now() - started)
@@ -261,10 +218,9 @@ export class Engine {
     this.#post({ type: 'stats', stats: this.#stats(nowMs) })
   }
 
-  #showOnView(view: View, picture: RgbaPicture, nowMs: number): void {
-    view.show(picture)
-    view.lastDrawnMs = nowMs
-    if (!this.#air.showsCard) this.#noteFirstPicture()
+  #airState(): AirState {
+    const { isFeedOpen, showsCard, sceneId } = this.#air
+    return { isFeedOpen, showsCard, sceneId, isHeld: this.#held !== null }
   }
 
   /**
@@ -283,55 +239,6 @@ export class Engine {
         this.#post({ type: 'faulted', reason })
       }
     }
-  }
-
-  #isAirView(view: View): boolean {
-    const { request } = view
-    return request.kind === 'air' || (this.#isOfAirScene(request) && !this.#air.showsCard)
-  }
-
-  #hasAirView(): boolean {
-    for (const view of this.#views.values()) {
-      if (view.request.kind === 'air' || this.#isOfAirScene(view.request)) return true
-    }
-    return false
-  }
-
-  /** Whether it asks at full size for what is on air; an open copy of a held show is something else. */
-  #isOfAirScene(request: View['request']): boolean {
-    return request.kind === 'scene' && !request.isSmall && this.#held === null && request.sceneId === this.#air.sceneId
-  }
-
-  #drawViews(show: Show, nowMs: number): void {
-    let smallDrawn = 0
-    const smallEveryMs = this.#air.isFeedOpen ? SMALL_VIEW_EVERY_MS_ON_AIR : SMALL_VIEW_EVERY_MS
-    for (const view of this.#views.values()) {
-      if (this.#isAirView(view)) continue
-      if (view.isSmall) {
-        if (smallDrawn >= SMALL_VIEWS_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
-        smallDrawn += 1
-      }
-      const isWhole = view.draw(show, this.#book)
-      view.lastDrawnMs = nowMs
-      if (isWhole && !view.isSmall) this.#noteFirstPicture()
-    }
-    if (smallDrawn > 0) this.#rotateViews()
-  }
-
-  /** Lets the view that waited longest be drawn first. */
-  #rotateViews(): void {
-    for (const [viewId, view] of this.#views) {
-      if (!view.isSmall) continue
-      this.#views.delete(viewId)
-      this.#views.set(viewId, view)
-      return
-    }
-  }
-
-  #noteFirstPicture(): void {
-    if (this.#hasShownPicture) return
-    this.#hasShownPicture = true
-    this.#post({ type: 'firstPicture' })
   }
 
   #measureScopes(show: Show, nowMs: number): void {
@@ -354,21 +261,12 @@ export class Engine {
   }
 
   #stats(nowMs: number): EngineStats {
-    const inputs: Record<string, EngineStats['inputs'][string]> = {}
-    for (const [inputId, camera] of this.#cameras) {
-      inputs[inputId] = {
-        fps: camera.meter.rate(nowMs),
-        widthPx: camera.frame?.picture.widthPx ?? 0,
-        heightPx: camera.frame?.picture.heightPx ?? 0,
-        frameNumber: camera.frameNumber,
-      }
-    }
     return {
       feed: this.#air.stats((this.#held ?? this.#show)?.canvas, this.#pacer.missedTicks, nowMs),
       frameMs: this.#frameMs,
       airMs: this.#airMs,
       liveFrames: this.#ledger.open,
-      inputs,
+      inputs: this.#cameras.stats(nowMs),
     }
   }
 }

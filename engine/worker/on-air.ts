@@ -12,6 +12,7 @@ import type { FrameLedger } from './frame-ledger.ts'
 import { MinuteCount } from './minute-count.ts'
 import type { SourceBook } from './source-book.ts'
 import { holdingCardPicture } from './still-sources.ts'
+import { wallAt } from './wall.ts'
 
 /** Frames that may fail one after the other, about a second, before the audience gets the card. */
 const FAULTS_BEFORE_CARD = 30
@@ -27,6 +28,8 @@ export class OnAir {
   readonly #judge = new AirJudge()
   readonly #isCamera: (sourceId: SourceId) => boolean
   #plan: FramePlan | null = null
+  /** When the scene came on air; null for the one that there was at first. */
+  #entered: { readonly sceneId: string | null; readonly atMs: number | null } = { sceneId: null, atMs: null }
   #feed: FeedWriter | null = null
   #card: { readonly key: string; readonly picture: RgbaPicture } | null = null
   #showsCard = true
@@ -135,8 +138,11 @@ export class OnAir {
       return this.#cardPicture(show)
     }
     const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
-    if (this.#plan === null) {
-      const plan = planFrame(show, { scene }, 0, this.#book.infos)
+    if (scene.id !== this.#entered.sceneId) this.#entered = { sceneId: scene.id, atMs: this.#entered.sceneId === null ? null : nowMs }
+    if (this.#plan === null || nowMs >= this.#plan.validUntilMs) {
+      const { atMs } = this.#entered
+      const stage = atMs === null ? { scene } : { scene, enteredMs: atMs }
+      const plan = planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
       this.#book.layOut(plan.texts)
       this.#plan = plan
     }

@@ -1,10 +1,12 @@
 // Every source that has a picture now, and what the planner needs to know of it.
 import type { SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { SourceFrame } from '../executor.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
-import { clearPicture, colourPicture, stillFrame, textPicture } from './still-sources.ts'
+import { textPicture } from '../text/text-picture.ts'
+import { clearPicture, colourPicture, openTextCanvas, stillFrame } from './still-sources.ts'
 
 const TEXTS_KEPT = 160
 const CARD_FAMILY = 'Bricolage Grotesque'
@@ -26,7 +28,10 @@ export interface SourceBookEvents {
 export class SourceBook {
   readonly frames = new Map<SourceId, SourceFrame>()
   readonly infos = new Map<SourceId, SourceInfo>()
-  readonly #textKeys = new Map<SourceId, string>()
+  /** Texts that have a picture, and whether it is theirs. */
+  readonly #texts = new Map<SourceId, boolean>()
+  /** The newest picture of each text, whatever it said. */
+  readonly #lastOf = new Map<string, RgbaPicture>()
   readonly #assets = new Map<string, Promise<LoadedStill>>()
   /** Which asset an input's source shows or is loading. */
   readonly #assetOf = new Map<SourceId, string>()
@@ -72,24 +77,30 @@ export class SourceBook {
     if (this.infos.delete(id)) this.#events.onChange()
   }
 
-  /** Makes sure the texts of a plan have pictures. One whose letters are still loading keeps the picture it had, or is clear until then. */
+  /** Makes sure the texts of a plan have pictures. One whose letters are still loading shows what there was of it, or nothing, until then. */
   layOut(texts: readonly TextJob[]): void {
-    if (this.#textKeys.size > TEXTS_KEPT) {
-      for (const id of this.#textKeys.keys()) this.frames.delete(id)
-      this.#textKeys.clear()
+    if (this.#texts.size > TEXTS_KEPT) {
+      for (const id of this.#texts.keys()) this.frames.delete(id)
+      this.#texts.clear()
+      this.#lastOf.clear()
       this.#events.onChange()
     }
     for (const job of texts) {
-      if (this.#textKeys.get(job.sourceId) === job.key && this.frames.has(job.sourceId)) continue
+      if (this.#texts.get(job.sourceId) === true) continue
       const isReady = this.#hasLetters(job)
-      if (!isReady && this.frames.has(job.sourceId)) continue
+      if (!isReady && this.#texts.has(job.sourceId)) continue
       this.#versions += 1
-      this.frames.set(
-        job.sourceId,
-        stillFrame(isReady ? textPicture(job, (family, text) => this.#fonts.stackFor(family, text)) : clearPicture(job.widthPx, job.heightPx), this.#versions),
-      )
-      if (isReady) this.#textKeys.set(job.sourceId, job.key)
+      const picture = isReady ? textPicture(job, openTextCanvas, (family, text) => this.#fonts.stackFor(family, text)) : this.#placeholderFor(job)
+      this.frames.set(job.sourceId, stillFrame(picture, this.#versions))
+      this.#texts.set(job.sourceId, isReady)
+      if (isReady) this.#lastOf.set(job.contentId, picture)
     }
+  }
+
+  /** The last picture of the same text, where it has the size; clear otherwise. */
+  #placeholderFor({ contentId, widthPx, heightPx }: TextJob): RgbaPicture {
+    const last = this.#lastOf.get(contentId)
+    return last?.widthPx === widthPx && last.heightPx === heightPx ? last : clearPicture(widthPx, heightPx)
   }
 
   /** The font-family list for words of the holding card, once their letters are there; null until then. */

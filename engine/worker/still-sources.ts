@@ -2,13 +2,13 @@
 import { drawHoldingCard } from '../../core/card/holding-card.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { TextJob } from '../../core/plan/frame-plan.ts'
 import type { SourceFrame } from '../executor.ts'
-import { drawText, type StackOf } from '../text/draw-text.ts'
+import type { TextCanvas } from '../text/text-picture.ts'
 
-/** A text picture. `stackOf` names the fonts for a text. */
-export function textPicture(job: TextJob, stackOf: StackOf): RgbaPicture {
-  return drawPicture(job.widthPx, job.heightPx, (pen) => drawText(pen, job.content, job.widthPx, job.heightPx, stackOf))
+/** A canvas of the browser's for a text. */
+export function openTextCanvas(widthPx: number, heightPx: number): TextCanvas {
+  const pen = openPen(widthPx, heightPx)
+  return { pen, read: () => pen.getImageData(0, 0, widthPx, heightPx).data }
 }
 
 /** Nothing to see. */
@@ -33,9 +33,13 @@ export function stillFrame(picture: RgbaPicture, version: number): SourceFrame {
 }
 
 function drawPicture(widthPx: number, heightPx: number, draw: (pen: OffscreenCanvasRenderingContext2D) => void): RgbaPicture {
-  const canvas = new OffscreenCanvas(widthPx, heightPx)
-  const pen = canvas.getContext('2d', { willReadFrequently: true })
-  if (pen === null) throw new Error('this browser refused a 2-D canvas')
+  const pen = openPen(widthPx, heightPx)
   draw(pen)
   return { format: 'rgba', widthPx, heightPx, data: pen.getImageData(0, 0, widthPx, heightPx).data }
+}
+
+function openPen(widthPx: number, heightPx: number): OffscreenCanvasRenderingContext2D {
+  const pen = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true })
+  if (pen === null) throw new Error('this browser refused a 2-D canvas')
+  return pen
 }

@@ -12,6 +12,7 @@ import { paintClipping } from './paint-clipping.ts'
 import type { SourceBook } from './source-book.ts'
 import { straightOf } from './straight.ts'
 import { stepsOf } from './steps-of.ts'
+import { wallAt } from './wall.ts'
 
 export class View {
   readonly canvas: OffscreenCanvas
@@ -61,8 +62,8 @@ export class View {
   }
 
   /** Draws what was asked for; says whether everything it needs had a picture. */
-  draw(show: Show, book: SourceBook): boolean {
-    this.#plan ??= this.#makePlan(show, book)
+  draw(show: Show, book: SourceBook, nowMs: number): boolean {
+    if (this.#plan === null || nowMs >= this.#plan.validUntilMs) this.#plan = this.#makePlan(show, book, nowMs)
     const plan = this.#plan
     if (plan === null) {
       this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
@@ -80,7 +81,7 @@ export class View {
     this.#freeGrey()
   }
 
-  #makePlan(show: Show, book: SourceBook): FramePlan | null {
+  #makePlan(show: Show, book: SourceBook, nowMs: number): FramePlan | null {
     const { request, canvas } = this
     if (request.kind === 'input') return this.#inputPlan(show, book, request)
     if (request.kind === 'air') return null
@@ -96,7 +97,7 @@ export class View {
       },
       ground: 'clear' as const,
     })
-    const plan = planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, 0, book.infos, { scale })
+    const plan = planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, nowMs, book.infos, { scale, wall: wallAt(nowMs) })
     book.layOut(plan.texts)
     return plan
   }

@@ -6,6 +6,7 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { afterAll, describe, expect, it } from 'vitest'
 import { demoPictures } from '../../demo/seed.ts'
+import { newInputLayer } from '../../core/show/create.ts'
 import { demoShow } from '../../demo/show.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import { inputFile, loadMatte } from '../../tests/references/cases.ts'
@@ -220,5 +221,40 @@ describe('still', () => {
     expect(unknown.status).toBe(2)
     expect(unknown.stderr).toContain('the show has no scene "nope"')
     expect(unknown.stderr).toContain('(Welcome)')
+  })
+
+  it('renders the way from one scene to another: half way through a dissolve it is the mean of both', async () => {
+    // Two scenes without pictures or cameras, so that no folder is needed.
+    const show = demoShow({ wall: 'a'.repeat(64), mark: 'b'.repeat(64), meadow: 'c'.repeat(64) })
+    const plain = (id: string, colour: string) => ({ id, kind: 'colour' as const, name: id, colour, treatment: [] })
+    const inputs = [plain('red', '#c80000'), plain('blue', '#0000c8')]
+    const scenes = inputs.map((input) => ({ id: `all-${input.id}`, name: input.id, layers: [newInputLayer(input, show.canvas, () => `of-${input.id}`)] }))
+    writeFileSync(file('two.json'), JSON.stringify({ ...show, inputs, contents: [], scenes }))
+    const go = (out: string, ...args: string[]) => runCli('still', '--show', file('two.json'), '--scene', 'all-blue', '--out', file(out), ...args)
+    const half = JSON.stringify({ kind: 'dissolve', durationMs: 1000, easing: { kind: 'linear' } })
+    const wipe = JSON.stringify({ kind: 'wipe', durationMs: 1000, easing: { kind: 'linear' }, angleDeg: 90, softness: 0 })
+    expect(go('half.png', '--from', 'all-red', '--transition', half, '--time-ms', '500')).toEqual({ status: 0, stdout: '', stderr: '' })
+    expect([...(await pixels('half.png')).data.subarray(0, 4)]).toEqual([100, 0, 100, 255])
+    expect(go('wipe.png', '--from', 'all-red', '--transition', wipe, '--time-ms', '500', '--executor', 'reference').status).toBe(0)
+    const { data } = await pixels('wipe.png')
+    const at = (x: number) => [...data.subarray((300 * 1280 + x) * 4, (300 * 1280 + x) * 4 + 3)]
+    expect([at(200), at(1100)]).toEqual([
+      [0, 0, 200],
+      [200, 0, 0],
+    ])
+
+    for (const [args, words] of [
+      [['--transition', 'dissolve'], '--from and --transition go together'],
+      [['--from', 'nope', '--transition', 'dissolve'], '--from: the show has no scene "nope"'],
+      [['--from', 'all-red', '--transition', 'sparkle'], '--transition must be cut, dissolve'],
+      [
+        ['--from', 'all-red', '--transition', '{"kind":"dissolve","durationMs":-1,"easing":{"kind":"linear"}}'],
+        'durationMs: must be a number between 0 and 20000, got -1',
+      ],
+    ] as const) {
+      const refused = go('no.png', ...args)
+      expect(refused.status).toBe(2)
+      expect(refused.stderr).toContain(words)
+    }
   })
 })

@@ -6,21 +6,13 @@ import { fileURLToPath } from 'node:url'
 import { createCanvas, GlobalFonts } from '@napi-rs/canvas'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { TextJob } from '../../core/plan/frame-plan.ts'
+import { faceFileName, shippedFaces } from '../../core/text/shipped-faces.ts'
 import { facesFor, type FaceFile } from '../../core/text/typefaces.ts'
 import { Heap } from '../../engine/cpu/heap.ts'
-import { drawText, type TextPen } from '../../engine/text/draw-text.ts'
+import type { TextPen } from '../../engine/text/draw-text.ts'
+import { textPicture, type TextCanvas } from '../../engine/text/text-picture.ts'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..')
-/** Packages of typefaces: family, folder, name of the files, and how they end. */
-const FONT_PACKAGES = [
-  ['Bricolage Grotesque', '@fontsource-variable/bricolage-grotesque', 'bricolage-grotesque', 'wght-normal', '200 800'],
-  ['Instrument Sans', '@fontsource-variable/instrument-sans', 'instrument-sans', 'wght-normal', '400 700'],
-  ['Spline Sans Mono', '@fontsource/spline-sans-mono', 'spline-sans-mono', '400-normal', '400'],
-  ...['', ' Arabic', ' Hebrew', ' Thai', ' SC', ' JP', ' KR'].map((script) => {
-    const name = `noto-sans${script.toLowerCase().replace(' ', '-')}`
-    return [`Noto Sans${script}`, `@fontsource-variable/${name}`, name, 'wght-normal', '100 900'] as const
-  }),
-] as const
 
 let faces: readonly FaceFile[] | null = null
 
@@ -31,12 +23,12 @@ export async function nodeHeap(): Promise<Heap> {
 
 /** Reads which letters the shipped typefaces have. Safe to call twice. */
 export function loadFonts(): void {
-  faces ??= FONT_PACKAGES.flatMap(([family, folder, name, ending, weights]) => {
-    const root = path.join(rootDir, 'node_modules', folder)
+  faces ??= shippedFaces.flatMap((face) => {
+    const root = path.join(rootDir, 'node_modules', face.folder)
     const ranges = JSON.parse(readFileSync(path.join(root, 'unicode.json'), 'utf8')) as Record<string, string>
     return Object.entries(ranges).map(([subset, range]) => {
-      const url = path.join(root, 'files', `${name}-${subset.replace(/[[\]]/g, '')}-${ending}.woff2`)
-      return { family, url, weights, range }
+      const url = path.join(root, 'files', faceFileName(face, subset))
+      return { family: face.family, url, weights: face.weights, range }
     })
   })
 }
@@ -49,11 +41,12 @@ function stackOf(family: string, text: string): string {
   return [...needed.map((face) => `"${face.url}"`), 'sans-serif'].join(', ')
 }
 
-/** Lays out one text. `loadFonts` comes first. */
+/** The picture of a text. `loadFonts` comes first. */
 export function nodeTextPicture(job: TextJob): RgbaPicture {
-  const canvas = createCanvas(job.widthPx, job.heightPx)
-  const pen = canvas.getContext('2d')
-  drawText(pen as unknown as TextPen, job.content, job.widthPx, job.heightPx, stackOf)
-  const { data } = pen.getImageData(0, 0, job.widthPx, job.heightPx)
-  return { format: 'rgba', widthPx: job.widthPx, heightPx: job.heightPx, data }
+  return textPicture(job, openNodeCanvas, stackOf)
+}
+
+function openNodeCanvas(widthPx: number, heightPx: number): TextCanvas {
+  const pen = createCanvas(widthPx, heightPx).getContext('2d')
+  return { pen: pen as unknown as TextPen, read: () => pen.getImageData(0, 0, widthPx, heightPx).data }
 }

@@ -1,4 +1,4 @@
-// npm run -s still -- --show show.json --scene ID [--time-ms 0] [--asset-dir DIR] --out x.png [--executor …]
+// npm run -s still -- --show show.json --scene ID [--time-ms 0] [--from ID --transition dissolve] [--asset-dir DIR] --out x.png [--executor …]
 import path from 'node:path'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
@@ -6,9 +6,14 @@ import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-fr
 import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
 import { readShow } from '../../core/show/migrate.ts'
 import { layersShownBy } from '../../core/show/layer-tree.ts'
-import type { Input, Show } from '../../core/show/show.ts'
+import { transitionSchema } from '../../core/show/schema-motion.ts'
+import { issueLines } from '../../core/show/schema.ts'
+import type { Input, Scene, Show } from '../../core/show/show.ts'
+import { goTo, isTransition, type Stage } from '../../core/stage/stage.ts'
+import { usualTransitions, type Transition } from '../../core/transitions/transition.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
+import { wallAt } from '../../engine/worker/wall.ts'
 import { nodeCamera } from '../../standins/camera/node-camera.ts'
 import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
 import { readJson, readPicture, writePng } from './files.ts'
@@ -21,7 +26,9 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
     show: { isRequired: true, hint: 'a show as a JSON file (docs/formats.md)' },
     scene: { isRequired: true, hint: 'the id of a scene' },
     out: { isRequired: true, hint: 'the PNG file to write' },
-    'time-ms': { isRequired: false, hint: 'a time in milliseconds' },
+    'time-ms': { isRequired: false, hint: 'milliseconds since the scene came, and since the cameras began' },
+    from: { isRequired: false, hint: 'the id of the scene that it follows, with --transition' },
+    transition: { isRequired: false, hint: `how it follows: ${Object.keys(usualTransitions).join(', ')}, or a transition as JSON` },
     'asset-dir': { isRequired: false, hint: 'the folder with pictures, each named by its SHA-256' },
     executor: { isRequired: false, hint: 'reference or cpu' },
   })
@@ -29,13 +36,12 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
   const timeMs = Number(options['time-ms'] ?? 0)
   if (!Number.isFinite(timeMs) || timeMs < 0) throw new InputError(`--time-ms must be a number from 0, got "${options['time-ms']}".`)
   const show = await readJson(options.show!, 'show', readShow)
-  const scene = show.scenes.find((candidate) => candidate.id === options.scene)
-  if (scene === undefined) {
-    throw new InputError(`--scene: the show has no scene "${options.scene}". It has ${show.scenes.map(({ id, name }) => `${id} (${name})`).join(', ')}.`)
-  }
-  const pictures = await loadSources(usedInputs(show, scene.id), timeMs, options['asset-dir'])
+  const scene = sceneFor(show, 'scene', options.scene!)
+  const stage = stageOf(show, scene, options)
+  const scenes = isTransition(stage) ? [sceneFor(show, 'from', options.from!), scene] : [scene]
+  const pictures = await loadSources(usedInputs(show, scenes, isTransition(stage) ? stage.transition : null), timeMs, options['asset-dir'])
   const infos = new Map([...pictures].map(([id, picture]) => [id, infoOf(picture)] as const))
-  const plan = planFrame(show, { scene }, timeMs, infos)
+  const plan = planFrame(show, stage, timeMs, infos, { wall: wallAt(timeMs) })
   const calls = plan.nodes.flatMap((node) => (node.kind === 'stack' ? [] : node.steps))
   const resources = await showResources(calls, show.inputs, options['asset-dir'])
   const inFolder = 'Name the folder that holds it in --asset-dir.'
@@ -52,10 +58,38 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
   await writePng(options.out!, new CpuExecutor(treatments).render(plan, frames))
 }
 
-function usedInputs(show: Show, sceneId: string): Input[] {
-  const scene = show.scenes.find((candidate) => candidate.id === sceneId)!
-  const layers = scene.layers.filter((layer) => layer.visible).flatMap((layer) => [layer, ...layersShownBy(show, layer)])
+function sceneFor(show: Show, option: string, sceneId: string): Scene {
+  const scene = show.scenes.find((candidate) => candidate.id === sceneId)
+  if (scene !== undefined) return scene
+  throw new InputError(`--${option}: the show has no scene "${sceneId}". It has ${show.scenes.map(({ id, name }) => `${id} (${name})`).join(', ')}.`)
+}
+
+/** The scene as it rests; with a time, as it has come at 0; with another scene, on the way from that. */
+function stageOf(show: Show, scene: Scene, options: Readonly<Record<string, string | undefined>>): Stage {
+  const { from, transition } = options
+  if ((from === undefined) !== (transition === undefined)) throw new InputError('--from and --transition go together: name both, or neither.')
+  if (from !== undefined && transition !== undefined) return goTo({ scene: sceneFor(show, 'from', from) }, scene, readTransition(transition), 0)
+  return options['time-ms'] === undefined ? { scene } : { scene, enteredMs: 0 }
+}
+
+function readTransition(text: string): Transition {
+  const usual = usualTransitions[text as keyof typeof usualTransitions]
+  if (usual !== undefined) return usual
+  let json: unknown
+  try {
+    json = JSON.parse(text)
+  } catch {
+    throw new InputError(`--transition must be ${Object.keys(usualTransitions).join(', ')}, or a transition as JSON, got "${text}".`)
+  }
+  const checked = transitionSchema.safeParse(json)
+  if (checked.success) return checked.data
+  throw new InputError(`--transition: ${issueLines(checked.error).join('; ')}.`)
+}
+
+function usedInputs(show: Show, scenes: readonly Scene[], transition: Transition | null): Input[] {
+  const layers = scenes.flatMap((scene) => scene.layers.filter((layer) => layer.visible).flatMap((layer) => [layer, ...layersShownBy(show, layer)]))
   const ids = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
+  if (transition?.kind === 'pictureWipe') ids.add(transition.inputId)
   return show.inputs.filter((input) => ids.has(input.id))
 }
 

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { renameShow } from '../../core/show/edits.ts'
 import { testShow } from '../../tests/support/shows.ts'
@@ -47,6 +48,16 @@ describe('/api/shows', () => {
     expect((await callJson(`${shows}/${id}/versions`)).body.versions).toHaveLength(2)
     const other = { ...save, saveId: 'a6a1c8de-4f3e-4f0f-8f55-0e2f9a3b7c22' }
     expect((await callJson(`${shows}/${id}`, 'PUT', other)).status).toBe(409)
+  })
+
+  it('takes a save of a tab that was opened before the program was renewed; one from the future it refuses', async () => {
+    const id = await create()
+    const old: unknown = JSON.parse(readFileSync(new URL('../../tests/fixtures/show-v4.json', import.meta.url), 'utf8'))
+    expect((await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: old })).status).toBe(200)
+    expect((await callJson(`${shows}/${id}`)).body).toMatchObject({ revision: 2, show: { version: 5, presenter: { name: '' } } })
+    const newer = await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 2, show: { ...show, version: 99 } })
+    expect(newer.status).toBe(400)
+    expect(JSON.stringify(newer.body)).toContain('version')
   })
 
   it('keeps the last fifty versions and can go back to any of them', async () => {

@@ -1,5 +1,6 @@
 import { Router, json } from 'express'
 import { z } from 'zod'
+import { liftShow } from '../../core/show/lift.ts'
 import { readShow } from '../../core/show/migrate.ts'
 import { showSchema } from '../../core/show/schema.ts'
 import type { ShowStore } from './show-store.ts'
@@ -7,7 +8,8 @@ import type { ShowStore } from './show-store.ts'
 const BODY_LIMIT = '2mb'
 const revision = z.coerce.number().int().min(1)
 const token = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-const saveBody = z.object({ baseRevision: z.int().min(1), show: showSchema, saveId: token.optional() })
+/** A tab that was opened before the program was renewed saves as it learnt to. */
+const saveBody = z.object({ baseRevision: z.int().min(1), show: z.preprocess(liftShow, showSchema), saveId: token.optional() })
 /** The show may be of an earlier version: it may have waited in a browser for long. */
 const createBody = z.object({ show: z.unknown(), id: token.optional() })
 const restoreBody = z.object({ revision })

@@ -2,6 +2,7 @@
 import { parseArgs } from 'node:util'
 import { benchBlends, type BlendFigures } from './blends.ts'
 import { benchChains, type ChainFigures } from './chains.ts'
+import { benchEdit, type EditFigures } from './edit.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
 import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
@@ -16,6 +17,7 @@ interface BenchResult {
   chains?: ChainFigures
   blends?: BlendFigures
   scene?: SceneFigures
+  edit?: EditFigures
   feed?: FeedFigures
   feedExtension?: FeedFigures
   feedRoom?: RateFigures
@@ -27,10 +29,10 @@ interface BenchResult {
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'blends', 'scene', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
+const NAMES = ['frame', 'chains', 'blends', 'scene', 'edit', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
 type Name = (typeof NAMES)[number]
 /** The soak takes ten minutes, sync five, and the floor does not change with the code's speed: those run only when named. */
-const USUAL: readonly Name[] = ['frame', 'chains', 'blends', 'scene', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
+const USUAL: readonly Name[] = ['frame', 'chains', 'blends', 'scene', 'edit', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
 
 function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
@@ -51,6 +53,7 @@ async function main(): Promise<void> {
   if (only.includes('cost')) result.cost = await benchCost(say)
   if (only.includes('feedRoom')) result.feedRoom = await benchRoomFeed(say)
   if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
+  if (only.includes('edit')) result.edit = await benchEdit(say)
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
   if (only.includes('blends')) result.blends = await benchBlends(say)

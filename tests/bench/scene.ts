@@ -6,6 +6,9 @@ import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planOutputs, type Stage } from '../../core/plan/plan-frame.ts'
 import { newGroupLayer, newInputLayer, newStep, PLAIN_FRAME } from '../../core/show/create.ts'
 import type { Layer, Scene } from '../../core/show/show.ts'
+import { goTo } from '../../core/stage/stage.ts'
+import { transitions } from '../../core/transitions/index.ts'
+import { usualTransitions, type TransitionName } from '../../core/transitions/transition.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
 import type { SourceFrame } from '../../engine/executor.ts'
@@ -16,6 +19,7 @@ import { quantile } from './statistics.ts'
 const ROUNDS = 4
 const BLOCK = 25
 const WARM_UP = 30
+const FRAME_MS = 1000 / 30
 
 export interface SceneFigures {
   /** Median milliseconds a frame. */
@@ -28,6 +32,8 @@ export interface SceneFigures {
   readonly groupTreated: number
   /** Two outputs, of which one has a small layer more. */
   readonly secondFeed: number
+  /** On the way from the scene to another that costs as much, all of the time. */
+  readonly transitions: Readonly<Record<TransitionName, number>>
   /** A faint layer over the whole canvas, by how it is blended. */
   readonly blends: Readonly<Record<BlendName, number>>
   readonly shadows10: number
@@ -51,6 +57,7 @@ export async function benchScene(say: (text: string) => void): Promise<SceneFigu
     moving40: of('moving40'),
     groupTreated: of('groupTreated'),
     secondFeed: of('secondFeed'),
+    transitions: Object.fromEntries(transitions.map(({ kind }) => [kind, of(`transition ${kind}`)])) as Record<TransitionName, number>,
     blends: Object.fromEntries(blendModes.map(({ name }) => [name, of(`blend ${name}`)])) as Record<BlendName, number>,
     shadows10: of('shadows10'),
   }
@@ -68,7 +75,8 @@ async function medianOf({ show, cameraId, stills, infos }: ReferenceScene, frame
     const stages = subject(frame)
     const started = performance.now()
     // As in the engine: planned again only when something changed.
-    if (planned !== stages) plan = planOutputs(show, stages, 0, infos)
+    const timeMs = frame * FRAME_MS
+    if (planned !== stages || timeMs >= plan.validUntilMs) plan = planOutputs(show, stages, timeMs, infos)
     planned = stages
     executor.renderOutputs(plan, sources)
     if (frame >= WARM_UP) times.push(performance.now() - started)
@@ -100,6 +108,9 @@ function subjectsOf({ show, scene, cameraId }: ReferenceScene): Record<string, S
   const group = { ...newGroupLayer('Group', [camera], show.canvas, makeId), treatment: [newStep('tone', makeId)] }
   const whole = (blend: BlendName): Layer => ({ ...newInputLayer(wall, show.canvas, makeId), opacity: 0.5, blend })
   const shadow = { dx: 4, dy: 6, blurPx: 16, colour: '#000000', opacity: 0.5 }
+  // A scene that costs as much: what is over the camera lies elsewhere.
+  const elsewhere = (layer: Layer): Layer => ({ ...layer, placement: { ...layer.placement, x: layer.placement.x * 0.8 } })
+  const other: Scene = { id: makeId(), name: 'Other', layers: scene.layers.map((layer, i) => (i > cameraAt ? elsewhere(layer) : layer)) }
   const two = { feed: { scene }, recording: { scene: { ...scene, layers: [...scene.layers, small(5)] } } }
   return {
     plain: still(scene),
@@ -108,6 +119,13 @@ function subjectsOf({ show, scene, cameraId }: ReferenceScene): Record<string, S
     moving40: (frame) => ({ feed: { scene: under(forty.map((layer) => movedBy(layer, frame % 60))) } }),
     groupTreated: still({ ...scene, layers: scene.layers.with(cameraAt, group) }),
     secondFeed: () => two,
+    ...Object.fromEntries(
+      [...Object.values(usualTransitions), { ...usualTransitions.wipe, kind: 'pictureWipe' as const, inputId: wall.id, softness: 0.2 }].map((transition) => {
+        const durationMs = (WARM_UP + ROUNDS * BLOCK) * FRAME_MS * 1.01
+        const stages = { feed: goTo({ scene }, other, { ...transition, durationMs }, 0) }
+        return [`transition ${transition.kind}`, () => stages] as const
+      }),
+    ),
     ...Object.fromEntries(blendModes.map(({ name }) => [`blend ${name}`, still({ ...scene, layers: [...scene.layers, whole(name)] })])),
     shadows10: still(under(smalls(10, (layer) => ({ ...layer, frame: { ...PLAIN_FRAME, shadow } })))),
   }

@@ -12,7 +12,7 @@ import { demoInputPictures, sceneCase } from '../support/scene-cases.ts'
 import { sceneNamed, testShow } from '../support/shows.ts'
 import { ALLOWED_SHARE, CHAIN_ALLOWED_SHARE, CHAIN_LIMIT, limits } from '../support/parity-cases.ts'
 import { PLAN_ALLOWED_SHARE, PLAN_SEEDS } from '../support/random-plans.ts'
-import { SHOW_SEEDS } from '../support/random-shows.ts'
+import { MOVING_SEEDS, SHOW_SEEDS } from '../support/random-shows.ts'
 import { nodeCamera } from '../../standins/camera/node-camera.ts'
 
 const KERNELS = new URL('../../engine/cpu/kernels/kernels.wasm', import.meta.url)
@@ -75,7 +75,7 @@ test('whole random plans and shows agree with the reference on a card: groups, b
   test.setTimeout(240_000)
   await open(page)
   const plans = await page.evaluate(() => window.parity.planResults())
-  expect(plans).toHaveLength(PLAN_SEEDS.length + SHOW_SEEDS.length)
+  expect(plans).toHaveLength(PLAN_SEEDS.length + SHOW_SEEDS.length + MOVING_SEEDS.length)
   expect(plans.filter(({ shareAbove }) => !(shareAbove <= PLAN_ALLOWED_SHARE))).toEqual([])
   expect(await page.evaluate(() => window.parity.leftOver())).toBe(0)
 })

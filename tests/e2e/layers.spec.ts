@@ -1,5 +1,6 @@
 // Kinds of layers, frames, blends and groups, through the real interface.
 import type { Locator, Page } from '@playwright/test'
+import { textOf } from '../../core/show/contents.ts'
 import { choose, expect, openStudio, test } from './studio.ts'
 
 /** The middle of the stage's picture: red, green, blue. */
@@ -86,4 +87,52 @@ test('a frame is copied from one layer to another', async ({ page, server }) => 
   await inspector.getByRole('button', { name: 'Paste frame' }).click()
   await expect(inspector.getByRole('switch', { name: 'Border' })).toBeChecked()
   await expect(inspector.getByRole('button', { name: /^Form: Soft square/ })).toBeVisible()
+})
+
+test('a text takes words from the show and the clock, and has letters with an outline; once more it is the same thing, until it is its own', async ({
+  page,
+  server,
+}) => {
+  await openStudio(page, server)
+  await panes(page).filter({ hasText: 'Class title' }).getByRole('button').first().click()
+  const inspector = inspectorOf(page)
+  const line = inspector.getByRole('textbox', { name: 'Line 1' })
+  await expect(inspector.getByText('Words that fill themselves')).toBeVisible()
+  await line.fill('{name}')
+  await inspector.getByLabel('Your name').fill('Iva')
+  await inspector.getByLabel('Your name').press('Tab')
+  await inspector.getByRole('switch', { name: 'Letter outline' }).click()
+  await inspector.getByRole('switch', { name: 'Letter shadow' }).click()
+  const stored = async () => (await server.shows.get('demo-brood-frame')).show
+  await expect.poll(async () => (await stored()).presenter.name).toBe('Iva')
+  await expect.poll(async () => (await stored()).contents[0]).toMatchObject({ text: { outline: { widthPx: 3 }, shadow: { blurPx: 10 } } })
+  // The outline's colour, on the plate where there were only green and white.
+  const dark = () =>
+    page.evaluate(() => {
+      const source = document.querySelector<HTMLCanvasElement>('[data-testid="stage"] canvas')!
+      const pen = new OffscreenCanvas(1280, 720).getContext('2d')!
+      pen.drawImage(source, 0, 0, 1280, 720)
+      const { data } = pen.getImageData(90, 570, 300, 60)
+      let count = 0
+      for (let i = 0; i < data.length; i += 4) if (data[i]! < 24 && data[i + 1]! < 30 && data[i + 2]! < 28) count += 1
+      return count
+    })
+  await expect.poll(dark).toBeGreaterThan(100)
+
+  await inspector.getByRole('button', { name: /^More for/ }).click()
+  await page.getByRole('menuitem', { name: 'The same thing again' }).click()
+  await expect(panes(page)).toHaveCount(5)
+  await expect(inspector.getByText('Also in: Welcome')).toBeVisible()
+  await line.fill('Both')
+  const words = async () => {
+    const show = await stored()
+    return show.scenes[0]!.layers.flatMap((layer) => (layer.kind === 'text' ? [textOf(show, layer).blocks[0]!.text] : []))
+  }
+  await expect.poll(words).toEqual(['Both', 'Both'])
+  await inspector.getByRole('button', { name: 'Make it a copy of its own' }).click()
+  await expect(inspector.getByText('Also in: Welcome')).toBeHidden()
+  await line.fill('Mine')
+  await expect.poll(words).toEqual(['Both', 'Mine'])
+  for (let i = 0; i < 2; i += 1) await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect.poll(async () => (await stored()).contents.length).toBe(3)
 })

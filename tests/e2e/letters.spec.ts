@@ -85,16 +85,20 @@ test('names in twelve languages are set in shipped typefaces, pixel for pixel as
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
   let count = 0
   const black = { id: 'black', kind: 'colour', name: 'Black', colour: '#000000', treatment: [] } as const
-  const scenes = NAMES.map(([language, text]) => {
-    const layer = newTextLayer(language, text, show.canvas, () => `text-${(count += 1)}`)
+  const made = NAMES.map(([language, text]) => {
+    const { layer, contents } = newTextLayer(language, text, show.canvas, () => `text-${(count += 1)}`)
     const block = { text, weight: 700, sizePx: SIZE, colour: '#ffffff' }
     return {
-      id: `scene-${language}`,
-      name: language,
-      layers: [{ ...layer, placement: { ...layer.placement, ...BOX }, frame: PLAIN_FRAME, text: { ...layer.text, plate: null, blocks: [block] } }],
+      contents: contents.map((content) => (content.kind === 'text' ? { ...content, text: { ...content.text, plate: null, blocks: [block] } } : content)),
+      scene: { id: `scene-${language}`, name: language, layers: [{ ...layer, placement: { ...layer.placement, ...BOX }, frame: PLAIN_FRAME }] },
     }
   })
-  await server.shows.save(id, revision, { ...show, inputs: [...show.inputs, black], scenes })
+  await server.shows.save(id, revision, {
+    ...show,
+    inputs: [...show.inputs, black],
+    contents: made.flatMap(({ contents }) => contents),
+    scenes: made.map(({ scene }) => scene),
+  })
   await openStudio(page, server)
   for (const [language, text, name] of NAMES) {
     await page.getByRole('button', { name: language, exact: true }).click()

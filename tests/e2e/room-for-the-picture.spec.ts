@@ -21,11 +21,13 @@ async function crowd(server: TestServer): Promise<void> {
   const long = (n: number) => `Number ${n}, the scene of the evening with the longest name that anybody could think of`.slice(0, 80)
   const first = show.scenes[0]!
   const texts = Array.from({ length: 21 }, (_, i) => {
-    const text = newTextLayer(long(i), 'a', show.canvas, makeId)
-    return { ...text, placement: { ...text.placement, x: 60 * i, y: 20, width: 40, height: 40 } }
+    const { layer, contents } = newTextLayer(long(i), 'a', show.canvas, makeId)
+    return { contents, layer: { ...layer, placement: { ...layer.placement, x: 60 * i, y: 20, width: 40, height: 40 } } }
   })
   const scenes = Array.from({ length: 29 }, (_, i) => copyScene(show.scenes[i % 4]!, long(i + 2), makeId))
-  await server.shows.save(id, revision, { ...show, name: long(0), scenes: [{ ...first, layers: [...first.layers, ...texts] }, ...scenes] })
+  const layers = [...first.layers, ...texts.map(({ layer }) => layer)]
+  const contents = [...show.contents, ...texts.flatMap((text) => text.contents)]
+  await server.shows.save(id, revision, { ...show, name: long(0), contents, scenes: [{ ...first, layers }, ...scenes] })
 }
 
 test('the picture takes at least 55 % of 1280×800 beside the inspector, and 70 % without it', async ({ page, server }) => {

@@ -1,6 +1,8 @@
 // What a presenter comes to do, with every action counted and printed: by mouse, and once by keys alone.
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import sharp from 'sharp'
+import { textOf } from '../../core/show/contents.ts'
+import type { TextLayer } from '../../core/show/show.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { writeStandinY4m } from '../support/y4m.ts'
@@ -82,9 +84,10 @@ test('(a) from a new show to the meeting: camera, key, picture behind, own name,
     // eslint-disable-next-line no-console -- the figure is the point
     console.log(`(a) from a new show to the meeting: ${hand.actions} actions`)
     expect(hand.actions).toBeLessThanOrEqual(12)
-    const layers = (await saved(server, 'New show')).scenes[0]!.layers
+    const show = await saved(server, 'New show')
+    const { layers } = show.scenes[0]!
     expect(layers.map((layer) => layer.name)).toEqual(['Wall', 'Evening sky', 'Camera', 'Text'])
-    expect(layers.at(-1)).toMatchObject({ text: { blocks: [{ text: NAME }] } })
+    expect(textOf(show, layers.at(-1) as TextLayer).blocks[0]!.text).toBe(NAME)
   })
 })
 
@@ -147,8 +150,11 @@ test('(b) a scene is duplicated and its title changed only there in at most 5 ac
 })
 
 async function titlesOf(server: TestServer): Promise<string[]> {
-  const { scenes } = (await server.shows.get('demo-brood-frame')).show
-  return scenes.flatMap((scene) => scene.layers.flatMap((layer) => (layer.name === 'Class title' && layer.kind === 'text' ? [layer.text.blocks[0]!.text] : [])))
+  const { show } = await server.shows.get('demo-brood-frame')
+  const { scenes } = show
+  return scenes.flatMap((scene) =>
+    scene.layers.flatMap((layer) => (layer.name === 'Class title' && layer.kind === 'text' ? [textOf(show, layer).blocks[0]!.text] : [])),
+  )
 }
 
 test('(c) the camera is cropped in one scene only in at most 5 actions', async ({ page, server }) => {

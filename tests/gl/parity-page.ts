@@ -17,7 +17,7 @@ import { CHAIN_LIMIT, CHAIN_SEEDS, chainCase, limits, roundMask, STEP_SEEDS, ste
 import { differenceOf } from '../support/pictures.ts'
 import { withItems } from '../support/plans.ts'
 import { PLAN_LIMIT, PLAN_SEEDS, planCase } from '../support/random-plans.ts'
-import { picturesFor, SHOW_SEEDS, showCase } from '../support/random-shows.ts'
+import { MOVING_SEEDS, movingCase, picturesFor, SHOW_SEEDS, showCase } from '../support/random-shows.ts'
 
 export interface ParityResult {
   readonly name: string
@@ -146,7 +146,12 @@ function planResults(): ParityResult[] {
     const plan = planFrame(one.show, { scene: one.show.scenes[0]! }, 0, one.infos)
     return { what: `show ${seed}`, plan, pictures: picturesFor(one, plan), live: new Set(['input:camera']) }
   })
-  return [...plans, ...shows].map(({ what, plan, pictures, live }) => {
+  const moving = MOVING_SEEDS.map((seed) => {
+    const one = movingCase(seed)
+    const plan = planFrame(one.show, one.stage, one.timeMs, one.infos)
+    return { what: `moving ${seed}`, plan, pictures: picturesFor(one, plan), live: new Set(['input:camera']) }
+  })
+  return [...plans, ...shows, ...moving].map(({ what, plan, pictures, live }) => {
     const treatments = new GlTreatments(device)
     const executor = new GlExecutor(treatments)
     const frames = new Map([...pictures].map(([id, picture]) => [id, { picture, version: 1, isLive: live.has(id) }] as const))

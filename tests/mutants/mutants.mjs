@@ -62,7 +62,7 @@ export const mutants = [
     test: 'core/steps/steps.test.ts',
   },
   { file: 'core/show/edits.ts', from: 'x: withinRange(RANGES.position, x)', to: 'x', test: 'core/show' },
-  { file: 'core/show/migrate.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/presets' },
+  { file: 'core/show/lift.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/presets' },
   // engine
   { file: 'engine/cpu/still-run.ts', from: '&& this.#stamps[0] === generation', to: '', test: 'engine/cpu/cpu-executor.test.ts' },
   { file: 'engine/cpu/plan-run.ts', from: 'if (this.#hasMoving) return false', to: '', test: 'engine/cpu' },
@@ -100,7 +100,12 @@ export const mutants = [
   { file: 'engine/worker/person-finder.ts', from: 'now - this.#lastMs.get(sourceId)! > ANSWER_MS', to: 'now < 0', test: 'engine/worker/finders.test.ts' },
   { file: 'engine/client/watchdog.ts', from: 'this.#looks = 0\n    this.#hasSigned = true', to: 'this.#hasSigned = true', test: 'engine/client' },
   // server
-  { file: 'server/signal/signal-hub.ts', from: "webSocket.on('error',", to: "webSocket.on('pong',", test: 'server/signal/attack.test.ts' },
+  {
+    file: 'server/signal/signal-hub.ts',
+    from: "webSocket.on('error', (error) => this.#log.debug({ err: error }, 'a signalling connection failed'))",
+    to: '',
+    test: 'server/signal/attack.test.ts',
+  },
   {
     file: 'server/signal/signal-hub.ts',
     from: "socket.on('error', (error) => this.#log.debug({ err: error }, 'an upgrade ended early'))",
@@ -156,7 +161,6 @@ export const mutants = [
   { file: 'scripts/keep-running.mjs', from: 'if (code === CANNOT_START) return CANNOT_START', to: '', test: 'tests/scripts' },
   // what a first-time user meets
   { file: 'app/show/show-session.ts', from: 'for (const tabId of open) void this.#recoverWhenGone(tabId)', to: 'void open', test: 'tests/model' },
-  { file: 'core/show/held.ts', from: "layer.kind === 'text' ? { ...layer, id: `held:${layer.id}` } : layer", to: 'layer', test: 'core/show/held.test.ts' },
   { file: 'core/layout/depth-advice.ts', from: 'camera: 3, text: 2', to: 'camera: 0, text: 2', test: 'core/layout' },
   { file: 'core/layout/depth-advice.ts', from: 'cost >= least ||', to: 'cost < least ||', test: 'core/layout' },
   { file: 'core/layout/grow-box.ts', from: 'isLow ? placement.y', to: '!isLow ? placement.y', test: 'core/layout' },
@@ -201,4 +205,31 @@ export const mutants = [
   { file: 'core/motion/appearance.ts', from: 'momentAt(appearance, 1 - (', to: 'momentAt(appearance, (', test: 'core/motion' },
   { file: 'core/paint/gradient.ts', from: 'after.colour[channel]! * after.opacity * share', to: 'after.colour[channel]! * share', test: 'core/paint' },
   { file: 'engine/cpu/kernels/blends.ts', from: 'i64x2.splat(-281474976710656)', to: 'i64x2.splat(0)', test: 'engine/cpu/blends' },
+  // motion, contents, texts
+  { file: 'core/transitions/dip.ts', from: '1 - Math.abs(2 * progress - 1)', to: '2 * progress', test: 'core/transitions' },
+  { file: 'core/transitions/glide.ts', from: 'come.layers.length === 0 && isHidden.gone', to: 'come.layers.length === 0', test: 'core/transitions' },
+  { file: 'core/transitions/glide.ts', from: "opacity, blend: 'plus-lighter'", to: 'opacity', test: 'core/transitions' },
+  { file: 'core/transitions/wipe.ts', from: '(lengthPx + softPx) - softPx / 2', to: 'lengthPx', test: 'core/transitions' },
+  { file: 'core/layers/motion.ts', from: 'leavesMs < entranceEndsMs && exit.kind', to: 'false && exit.kind', test: 'core/layers/motion.test.ts' },
+  { file: 'core/layers/stacked.ts', from: 'wanted * 2 ** -halvings', to: '(wanted * placement.width) / rest.width', test: 'core/layers/motion.test.ts' },
+  { file: 'core/stage/stage.ts', from: 'from: leaving(settled(stage, timeMs), timeMs)', to: 'from: leaving(stage, timeMs)', test: 'core/transitions' },
+  { file: 'core/text/fields.ts', from: 'leftMs - (seconds - 1) * SECOND_MS', to: 'SECOND_MS', test: 'core/text' },
+  { file: 'core/show/contents.ts', from: 'copies.set(content.id, copy)', to: '', test: 'core/show' },
+  { file: 'core/show/lift.ts', from: 'contents.some(({ id }) => id === contentId)', to: 'false', test: 'core/show' },
+  { file: 'engine/text/text-picture.ts', from: '* (1 - letterAlpha - shadeAlpha)', to: '* (1 - letterAlpha)', test: 'engine/text' },
+  { file: 'engine/cpu/cover-mask.ts', from: '(edge === null || edge.b === 0)', to: '(edge === null || true)', test: 'engine/cpu/show-parity.test.ts' },
+  {
+    file: 'engine/cpu/row-blender.ts',
+    from: 'bytesAt === FAINT && mask.isFaint',
+    to: 'bytesAt === FAINT',
+    test: 'engine/cpu/show-parity.test.ts engine/cpu/plan-parity.test.ts',
+  },
+  { file: 'engine/worker/air-judge.ts', from: 'plan.validUntilMs !== Infinity) return', to: 'false) return', test: 'engine/worker/air-judge.test.ts' },
+  {
+    file: 'engine/worker/source-book.ts',
+    from: 'last : clearPicture',
+    to: 'clearPicture(widthPx, heightPx) : clearPicture',
+    test: 'engine/worker/air-faults.test.ts',
+  },
+  { file: 'engine/worker/views.ts', from: 'if (smallDrawn > 0) this.#rotate()', to: '', test: 'engine/worker/views.test.ts' },
 ]

@@ -4,8 +4,13 @@ import type { Picture } from '../../core/picture/picture.ts'
 import type { FramePlan, SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
+import { appearanceKinds, sides, type Appearance } from '../../core/motion/appearance.ts'
+import { namedEasings } from '../../core/motion/easing.ts'
 import { newMicrophone, newStep } from '../../core/show/create.ts'
-import { frameForms, type Frame, type Input, type Layer, type Show } from '../../core/show/show.ts'
+import { frameForms, type Content, type Frame, type Input, type Layer, type Scene, type Show } from '../../core/show/show.ts'
+import { goTo, type TransitionStage } from '../../core/stage/stage.ts'
+import { usualTransitions, type Transition } from '../../core/transitions/transition.ts'
+import { USUAL_LETTERS } from '../../core/text/text-content.ts'
 import { rgbaToI420 } from './i420.ts'
 import { smoothPicture } from './parity-cases.ts'
 
@@ -18,8 +23,8 @@ export interface ShowCase {
   readonly inputs: ReadonlyMap<SourceId, Picture>
 }
 
-/** The show of a seed: its first scene shows the others. */
-export function showCase(seed: number): ShowCase {
+/** The show of a seed: its first scene shows the others. `moves`: whether its layers come and go. */
+export function showCase(seed: number, moves = false): ShowCase {
   const random = seededRandom(seed)
   let count = 0
   const makeId = () => `r${(count += 1)}`
@@ -29,6 +34,7 @@ export function showCase(seed: number): ShowCase {
     { id: 'mark', kind: 'picture', name: 'Mark', asset: 'b'.repeat(64), treatment: [] },
     { id: 'wall', kind: 'colour', name: 'Wall', colour: '#8fa396', treatment: [] },
   ]
+  const contents: Content[] = []
   const pick = <T>(choices: readonly T[]): T => choices[Math.floor(random() * choices.length)]!
   const colour = () =>
     `#${Math.floor(random() * 2 ** 24)
@@ -41,6 +47,16 @@ export function showCase(seed: number): ShowCase {
       cornerRadiusPx: pick([0, 0, 6, 40]),
       border: random() < 0.3 ? { widthPx: 1 + random() * 6, colour: colour(), opacity: 0.4 + random() * 0.6, side: pick(['inside', 'outside']) } : null,
       shadow: random() < 0.3 ? { dx: random() * 10 - 5, dy: random() * 10 - 5, blurPx: random() * 12, colour: colour(), opacity: random() } : null,
+    }
+  }
+
+  function appearance(): Appearance {
+    return {
+      kind: pick(appearanceKinds),
+      durationMs: 100 + Math.round(random() * 500),
+      delayMs: random() < 0.5 ? 0 : Math.round(random() * 200),
+      easing: pick(Object.values(namedEasings)),
+      side: pick(sides),
     }
   }
 
@@ -64,6 +80,8 @@ export function showCase(seed: number): ShowCase {
             fit: pick(['fit', 'fill', 'stretch'] as const),
           },
       frame: isWhole && random() < 0.6 ? { form: 'box' as const, cornerRadiusPx: 0, border: null, shadow: null } : frame(),
+      entrance: moves && random() < 0.4 ? appearance() : null,
+      exit: moves && random() < 0.4 ? appearance() : null,
       treatment: random() < 0.2 ? [newStep('tone', makeId)] : [],
     }
   }
@@ -81,13 +99,17 @@ export function showCase(seed: number): ShowCase {
           : kind === 'linear'
             ? { kind, angleDeg: Math.round(random() * 360), stops }
             : { kind, stops }
-      return { ...base(), kind: 'shape', treatment: [], fill }
+      const id = makeId()
+      contents.push({ id, kind: 'shape', fill })
+      return { ...base(), kind: 'shape', treatment: [], contentId: id }
     }
     if (sort < 0.35 && depth > 0) return { ...base(), kind: 'group', layers: layers(depth - 1, shown) }
     if (sort < 0.5 && shown.length > 0) return { ...base(), kind: 'scene', sceneId: pick(shown) }
     if (sort < 0.6) {
       const block = { text: 'Words', weight: 500, sizePx: 14, colour: '#ffffff' }
-      return { ...base(), kind: 'text', text: { family: 'Bricolage Grotesque', align: 'start', blocks: [block], plate: null } }
+      const id = makeId()
+      contents.push({ id, kind: 'text', text: { ...USUAL_LETTERS, family: 'Bricolage Grotesque', align: 'start', blocks: [block], plate: null } })
+      return { ...base(), kind: 'text', contentId: id }
     }
     return { ...base(), kind: 'input', inputId: pick(['camera', 'camera', 'photo', 'mark', 'wall']) }
   }
@@ -109,17 +131,42 @@ export function showCase(seed: number): ShowCase {
   return {
     show: {
       format: 'green-room-show',
-      version: 4,
+      version: 5,
       name: 'Random',
       canvas: CANVAS,
       inputs,
+      contents,
       scenes,
+      presenter: { name: 'Iva Kovač', title: 'Beekeeper', countdownTo: '19:00' },
       microphone: newMicrophone({ type: 'none' }),
       holdingCard: { title: '', detail: '' },
     },
     infos: new Map([...pictures].map(([id, { widthPx, heightPx }]) => [id, { widthPx, heightPx, isOpaque: id !== inputSourceId('mark') }])),
     inputs: pictures,
   }
+}
+
+export const MOVING_SEEDS = Array.from({ length: 24 }, (_, i) => 401 + i)
+
+export interface MovingCase extends ShowCase {
+  readonly stage: TransitionStage
+  readonly timeMs: number
+}
+
+/** A show on its way from one scene to another, by each transition in turn; every third was interrupted on the way. */
+export function movingCase(seed: number): MovingCase {
+  const one = showCase(seed, true)
+  const random = seededRandom(seed + 1000)
+  const [first, second, third] = one.show.scenes as [Scene, Scene, Scene]
+  const all: Transition[] = [...Object.values(usualTransitions), { ...usualTransitions.wipe, kind: 'pictureWipe', inputId: 'photo', softness: 0.2 }]
+  const begin = (random() - 0.5) * 400
+  const at = (number: number) => all[number % all.length]!
+  const turned = (transition: Transition): Transition =>
+    transition.kind === 'wipe' ? { ...transition, angleDeg: random() * 360, softness: random() } : transition
+  const under = goTo({ scene: first, enteredMs: begin }, second, turned(at(seed)), 100)
+  if (seed % 3 !== 0) return { ...one, stage: under, timeMs: 100 + random() * 600 }
+  const stage = goTo(under, third, turned(at(seed * 5 + 2)), 300)
+  return { ...one, stage, timeMs: 300 + random() * 400 }
 }
 
 /** Pictures for all that a plan reads; its texts are any pictures of their size. */

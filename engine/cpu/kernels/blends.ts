@@ -4,7 +4,7 @@
 // Premultiplied, a mode is s·(255 − αb) + b·(255 − αs) + αs·αb·B, over 255. Where B is made of products and choices the last
 // term is too, so no division is needed; no term or sum that counts exceeds 255². The alpha lane comes out right by B(1, 1) = 1.
 
-import { rounded } from './packed'
+import { rounded, thinnedFour } from './packed'
 
 const MULTIPLY = 0
 const SCREEN = 1
@@ -251,10 +251,17 @@ function composed(s: v128, b: v128, sa: v128, ba: v128, both: v128, mixed: v128)
   return rounded(f32x4.min(full, f32x4.max(f32x4.splat(0), total)))
 }
 
+/** Each byte replaced by its entry in a table of 256. */
+export function mapBytes(from: usize, to: usize, count: i32, table: usize): void {
+  for (let i = 0; i < count; i += 1) store<u8>(to + i, load<u8>(table + <usize>load<u8>(from + i)))
+}
+
 /** Pixels thinned by a mask of bytes. `out` may be `line`. */
 export function thinRow(line: usize, mask: usize, out: usize, count: i32): void {
   const half = i16x8.splat(128)
-  for (let i = 0; i < count; i += 1) {
+  const whole = count & ~3
+  for (let i = 0; i < whole; i += 4) v128.store(out + (i << 2), thinnedFour(v128.load(line + (i << 2)), mask + i))
+  for (let i = whole; i < count; i += 1) {
     const weight = i16x8.splat(<i16>load<u8>(mask + i))
     const product = i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(v128.load32_zero(line + (i << 2))), weight), half)
     const result = i16x8.shr_u(i16x8.add(product, i16x8.shr_u(product, 8)), 8)

@@ -2,7 +2,7 @@
 // premultiplied, red in the low byte, sRGB-encoded, rows from the top. No kernel knows a step:
 // what steps do to colours reaches it as a table. Pointers are byte offsets into one memory.
 
-import { entriesOf, noteMiss, placeOf, placesOfFour } from './packed'
+import { entriesOf, noteMiss, placeOf, placesOfFour, thinnedFour } from './packed'
 
 const CLEAR: u32 = 1
 
@@ -186,10 +186,45 @@ export function blendRow(line: usize, base: usize, out: usize, count: i32): void
 
 /** As blendRow, each source pixel first multiplied by its byte of `mask` / 255. */
 export function blendMaskedRow(line: usize, base: usize, out: usize, count: i32, mask: usize): void {
-  for (let i = 0; i < count; i += 1) {
+  const whole = count & ~3
+  for (let i = 0; i < whole; i += 4) {
+    const at = i << 2
+    v128.store(out + at, overFour(thinnedFour(v128.load(line + at), mask + i), v128.load(base + at)))
+  }
+  for (let i = whole; i < count; i += 1) {
     const at = i << 2
     store<u32>(out + at, overOne(scalePacked(load<u32>(line + at), load<u8>(mask + i)), load<u32>(base + at)))
   }
+}
+
+/** Puts opaque pixels of `line` over `base` with one weight (of 255) for all: out = (s·w + b·(255 − w)) / 255, rounded once. */
+export function mixRow(line: usize, base: usize, out: usize, count: i32, weight: u32): void {
+  const own = i16x8.splat(<i16>weight)
+  const rest = i16x8.splat(<i16>(255 - weight))
+  const whole = count & ~3
+  for (let i = 0; i < whole; i += 4) {
+    const at = i << 2
+    const s = v128.load(line + at)
+    const b = v128.load(base + at)
+    const low = i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(s), own), i16x8.mul(i16x8.extend_low_i8x16_u(b), rest))
+    const high = i16x8.add(i16x8.mul(i16x8.extend_high_i8x16_u(s), own), i16x8.mul(i16x8.extend_high_i8x16_u(b), rest))
+    v128.store(out + at, i8x16.narrow_i16x8_u(over255(low), over255(high)))
+  }
+  for (let i = whole; i < count; i += 1) {
+    const at = i << 2
+    const s = i16x8.mul(i16x8.extend_low_i8x16_u(v128.load32_zero(line + at)), own)
+    const b = i16x8.mul(i16x8.extend_low_i8x16_u(v128.load32_zero(base + at)), rest)
+    const mixed = over255(i16x8.add(s, b))
+    v128.store32_lane(out + at, i8x16.narrow_i16x8_u(mixed, mixed), 0)
+  }
+}
+
+/** Numerators up to 255² over 255, rounded to nearest. */
+// @ts-ignore: decorator
+@inline
+function over255(products: v128): v128 {
+  const product = i16x8.add(products, i16x8.splat(128))
+  return i16x8.shr_u(i16x8.add(product, i16x8.shr_u(product, 8)), 8)
 }
 
 // @ts-ignore: decorator
@@ -201,6 +236,27 @@ function mixPacked(a: u32, b: u32, weight: u32): u32 {
   return ((low >>> 8) & 0xff00ff) | (high & 0xff00ff00)
 }
 
+/** As mixPacked, of four pixels. */
+// @ts-ignore: decorator
+@inline
+function mixFour(a: v128, b: v128, rest: v128, weight: v128): v128 {
+  const half = i16x8.splat(128)
+  const low = i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(a), rest), i16x8.mul(i16x8.extend_low_i8x16_u(b), weight))
+  const high = i16x8.add(i16x8.mul(i16x8.extend_high_i8x16_u(a), rest), i16x8.mul(i16x8.extend_high_i8x16_u(b), weight))
+  return i8x16.narrow_i16x8_u(i16x8.shr_u(i16x8.add(low, half), 8), i16x8.shr_u(i16x8.add(high, half), 8))
+}
+
+/** As mixFour, each pixel with weights of its own: of the first two in `low`, of the last two in `high`. */
+// @ts-ignore: decorator
+@inline
+function mixFourEach(a: v128, b: v128, low: v128, high: v128): v128 {
+  const all = i16x8.splat(256)
+  const half = i16x8.splat(128)
+  const first = i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(a), i16x8.sub(all, low)), i16x8.mul(i16x8.extend_low_i8x16_u(b), low))
+  const last = i16x8.add(i16x8.mul(i16x8.extend_high_i8x16_u(a), i16x8.sub(all, high)), i16x8.mul(i16x8.extend_high_i8x16_u(b), high))
+  return i8x16.narrow_i16x8_u(i16x8.shr_u(i16x8.add(first, half), 8), i16x8.shr_u(i16x8.add(last, half), 8))
+}
+
 /**
  * One upright canvas row: `upper` and `lower` mixed by `rowWeight` (of 256) into `mixed` for columns
  * first..last, then `count` canvas pixels into `line`. `columns` holds left, right and weight as
@@ -210,11 +266,39 @@ export function scaleRow(
   upper: usize, lower: usize, rowWeight: u32, first: i32, last: i32,
   mixed: usize, columns: usize, count: i32, line: usize,
 ): void {
-  for (let x = first; x <= last; x += 1) {
+  const lowerWeights = i16x8.splat(<i16>rowWeight)
+  const upperWeights = i16x8.splat(<i16>(256 - rowWeight))
+  let x = first
+  for (; x + 3 <= last; x += 4) {
+    const at = x << 2
+    v128.store(mixed + at, mixFour(v128.load(upper + at), v128.load(lower + at), upperWeights, lowerWeights))
+  }
+  for (; x <= last; x += 1) {
     const at = x << 2
     store<u32>(mixed + at, mixPacked(load<u32>(upper + at), load<u32>(lower + at), rowWeight))
   }
-  for (let i = 0; i < count; i += 1) {
+  const whole = count & ~3
+  for (let i = 0; i < whole; i += 4) {
+    const column = columns + <usize>(i * 12)
+    let left = v128.load32_zero(mixed + (<usize>load<u32>(column) << 2))
+    left = v128.load32_lane(mixed + (<usize>load<u32>(column, 12) << 2), left, 1)
+    left = v128.load32_lane(mixed + (<usize>load<u32>(column, 24) << 2), left, 2)
+    left = v128.load32_lane(mixed + (<usize>load<u32>(column, 36) << 2), left, 3)
+    let right = v128.load32_zero(mixed + (<usize>load<u32>(column, 4) << 2))
+    right = v128.load32_lane(mixed + (<usize>load<u32>(column, 16) << 2), right, 1)
+    right = v128.load32_lane(mixed + (<usize>load<u32>(column, 28) << 2), right, 2)
+    right = v128.load32_lane(mixed + (<usize>load<u32>(column, 40) << 2), right, 3)
+    let weights = v128.load32_zero(column, 8)
+    weights = v128.load32_lane(column, weights, 1, 20)
+    weights = v128.load32_lane(column, weights, 2, 32)
+    weights = v128.load32_lane(column, weights, 3, 44)
+    // Each weight four times, for the four channels of its pixel.
+    weights = v128.or(weights, i32x4.shl(weights, 16))
+    const low = v128.shuffle<u32>(weights, weights, 0, 0, 1, 1)
+    const high = v128.shuffle<u32>(weights, weights, 2, 2, 3, 3)
+    v128.store(line + (i << 2), mixFourEach(left, right, low, high))
+  }
+  for (let i = whole; i < count; i += 1) {
     const column = columns + <usize>(i * 12)
     const left = load<u32>(mixed + (<usize>load<u32>(column) << 2))
     const right = load<u32>(mixed + (<usize>load<u32>(column, 4) << 2))

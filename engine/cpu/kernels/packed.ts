@@ -71,6 +71,20 @@ export function scaled(value: u32, weight: u32): u32 {
   return (product + (product >>> 8)) >>> 8
 }
 
+/** Four packed pixels, each multiplied by its byte of the four at `mask` / 255, rounded to nearest. */
+// @ts-ignore: decorator
+@inline
+export function thinnedFour(pixels: v128, mask: usize): v128 {
+  const each = i8x16.swizzle(v128.load32_zero(mask), i8x16(0, 0, 0, 0, 1, 1, 1, 1, 2, 2, 2, 2, 3, 3, 3, 3))
+  const half = i16x8.splat(128)
+  const low = i16x8.add(i16x8.extmul_low_i8x16_u(pixels, each), half)
+  const high = i16x8.add(i16x8.extmul_high_i8x16_u(pixels, each), half)
+  return i8x16.narrow_i16x8_u(
+    i16x8.shr_u(i16x8.add(low, i16x8.shr_u(low, 8)), 8),
+    i16x8.shr_u(i16x8.add(high, i16x8.shr_u(high, 8)), 8),
+  )
+}
+
 /** Four floats from 0 to 255, rounded to nearest, as whole numbers. */
 // @ts-ignore: decorator
 @inline

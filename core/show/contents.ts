@@ -1,0 +1,107 @@
+// What layers show, apart from where: a content that several layers name is the same thing in all of them.
+import type { TextContent } from '../text/text-content.ts'
+import { layersOf, mapLayers, walkLayers } from './layer-tree.ts'
+import type { MakeId } from './make-id.ts'
+import type { Content, Fill, Layer, ShapeLayer, Show, TextLayer } from './show.ts'
+
+const known = new WeakMap<readonly Content[], ReadonlyMap<string, Content>>()
+
+/** A content of a show; undefined for an unknown id. */
+export function contentOf({ contents }: Pick<Show, 'contents'>, contentId: string): Content | undefined {
+  let byId = known.get(contents)
+  if (byId === undefined) known.set(contents, (byId = new Map(contents.map((content) => [content.id, content]))))
+  return byId.get(contentId)
+}
+
+/** What a text layer says. Throws a RangeError when the show has no such text. */
+export function textOf(show: Pick<Show, 'contents'>, { contentId }: Pick<TextLayer, 'contentId'>): TextContent {
+  const content = contentOf(show, contentId)
+  if (content?.kind !== 'text') throw new RangeError(`the show has no text "${contentId}"`)
+  return content.text
+}
+
+/** What a shape is filled with. Throws a RangeError when the show has no such fill. */
+export function fillOf(show: Pick<Show, 'contents'>, { contentId }: Pick<ShapeLayer, 'contentId'>): Fill {
+  const content = contentOf(show, contentId)
+  if (content?.kind !== 'shape') throw new RangeError(`the show has no fill "${contentId}"`)
+  return content.fill
+}
+
+/** The content that a layer shows by itself; null for kinds that show none. */
+export function contentIdOf(layer: Layer): string | null {
+  return layer.kind === 'text' || layer.kind === 'shape' ? layer.contentId : null
+}
+
+/** Every layer that shows a content, of all scenes. */
+export function layersShowing(show: Pick<Show, 'scenes'>, contentId: string): Layer[] {
+  return show.scenes.flatMap(layersOf).filter((layer) => contentIdOf(layer) === contentId)
+}
+
+/** Puts contents into a show; those that are there already stay as they are. */
+export function addContents(show: Show, contents: readonly Content[]): Show {
+  const added = contents.filter((content) => contentOf(show, content.id) === undefined)
+  return added.length === 0 ? show : { ...show, contents: [...show.contents, ...added] }
+}
+
+/** Changes a text, wherever it is shown. */
+export function updateText(show: Show, contentId: string, change: (text: TextContent) => TextContent): Show {
+  return updateContent(show, contentId, (content) => (content.kind === 'text' ? { ...content, text: change(content.text) } : content))
+}
+
+/** Changes a fill, wherever it is shown. */
+export function updateFill(show: Show, contentId: string, change: (fill: Fill) => Fill): Show {
+  return updateContent(show, contentId, (content) => (content.kind === 'shape' ? { ...content, fill: change(content.fill) } : content))
+}
+
+function updateContent(show: Show, contentId: string, change: (content: Content) => Content): Show {
+  return { ...show, contents: show.contents.map((content) => (content.id === contentId ? change(content) : content)) }
+}
+
+/** Layers with copies of what they show, that change by themselves; what they share with each other they go on sharing. */
+export function withOwnContents(
+  show: Pick<Show, 'contents'>,
+  layers: readonly Layer[],
+  makeId: MakeId,
+): { readonly layers: readonly Layer[]; readonly contents: readonly Content[] } {
+  const copies = new Map<string, Content>()
+  const own = (layer: Layer): Layer => {
+    if (layer.kind !== 'text' && layer.kind !== 'shape') return layer
+    const content = contentOf(show, layer.contentId)
+    if (content === undefined) return layer
+    const copy = copies.get(content.id) ?? { ...content, id: makeId() }
+    copies.set(content.id, copy)
+    return { ...layer, contentId: copy.id }
+  }
+  return { layers: mapLayers(layers, own), contents: [...copies.values()] }
+}
+
+/** Gives a layer its own copy of what it shows; others go on as they are. The show itself where nobody else shows it. */
+export function makeOwn(show: Show, sceneId: string, layerId: string, makeId: MakeId): Show {
+  const layer = layersOf(show.scenes.find((scene) => scene.id === sceneId) ?? { layers: [] }).find(({ id }) => id === layerId)
+  const contentId = layer === undefined ? null : contentIdOf(layer)
+  if (layer === undefined || contentId === null || layersShowing(show, contentId).length < 2) return show
+  const { layers, contents } = withOwnContents(show, [layer], makeId)
+  return replaceLayer(addContents(show, contents), sceneId, layers[0]!)
+}
+
+/** Lets a layer show the same thing as others do; a content of another kind changes nothing. */
+export function makeSame(show: Show, sceneId: string, layerId: string, contentId: string): Show {
+  const kind = contentOf(show, contentId)?.kind
+  const scene = show.scenes.find((candidate) => candidate.id === sceneId)
+  for (const { layer } of walkLayers(scene?.layers ?? [])) {
+    if (layer.id !== layerId || layer.kind !== kind) continue
+    return withoutUnusedContents(replaceLayer(show, sceneId, { ...layer, contentId } as Layer))
+  }
+  return show
+}
+
+function replaceLayer(show: Show, sceneId: string, next: Layer): Show {
+  const replaced = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (layer.id === next.id ? next : layer))
+  return { ...show, scenes: show.scenes.map((scene) => (scene.id === sceneId ? { ...scene, layers: replaced(scene.layers) } : scene)) }
+}
+
+/** The show without what no layer shows. */
+export function withoutUnusedContents(show: Show): Show {
+  const used = new Set(show.scenes.flatMap(layersOf).map(contentIdOf))
+  return show.contents.every((content) => used.has(content.id)) ? show : { ...show, contents: show.contents.filter((content) => used.has(content.id)) }
+}

@@ -1,0 +1,100 @@
+// Stored shows carry a version. Each entry lifts a stored one by one version; they run in turn. What comes out is not checked.
+import { newMicrophone } from './create.ts'
+import { USUAL_LETTERS } from '../text/text-content.ts'
+
+export type Loose = Record<string, unknown>
+
+/** Lifts a stored from the version it is filed under to the next. */
+export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
+  // Version 0 was the sketch before the first release: one background colour, no holding card.
+  0: (stored) => ({
+    ...stored,
+    version: 1,
+    holdingCard: stored['holdingCard'] ?? { title: 'Back in a moment', detail: '' },
+  }),
+  // Version 1 kept saturation with the tones; it is a step of its own now.
+  1: (stored) => ({
+    ...stored,
+    version: 2,
+    inputs: liftEach(stored['inputs'], liftTreatment),
+    scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], liftTreatment) })),
+  }),
+  // Version 2 had no sound.
+  2: (stored) => ({ ...stored, version: 3, microphone: newMicrophone({ type: 'none' }) }),
+  // Version 3 knew rounded boxes only, put over each other.
+  3: (stored) => ({
+    ...stored,
+    version: 4,
+    scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], liftLayer) })),
+  }),
+  // Version 4 kept what a layer shows in the layer, and nothing moved.
+  4: (stored) => {
+    const contents: Loose[] = []
+    const lift = (layer: Loose): Loose => withContent(layer, contents, lift)
+    return {
+      ...stored,
+      version: 5,
+      scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], lift) })),
+      contents,
+      presenter: { name: '', title: '', countdownTo: null },
+    }
+  },
+}
+
+/** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
+function withContent(layer: Loose, contents: Loose[], lift: (layer: Loose) => Loose): Loose {
+  const { text, fill, ...rest } = { ...layer, entrance: null, exit: null } as Loose
+  if (layer['kind'] === 'group') return { ...rest, layers: liftEach(layer['layers'], lift) }
+  if (layer['kind'] !== 'text' && layer['kind'] !== 'shape') return rest
+  let contentId = String(layer['id'])
+  for (let n = 2; contents.some(({ id }) => id === contentId); n += 1) contentId = `${String(layer['id']).slice(0, 36)}-${n}`
+  const shown = layer['kind'] === 'text' ? { text: isLoose(text) ? { ...USUAL_LETTERS, ...text } : text } : { fill }
+  contents.push({ id: contentId, kind: layer['kind'], ...shown })
+  return { ...rest, contentId }
+}
+
+/** Whether a value has fields; what has none is left as it is, for the schema to name. */
+export function isLoose(value: unknown): value is Loose {
+  return typeof value === 'object' && value !== null && !Array.isArray(value)
+}
+
+/** Applies `lift` to the entries of a list that have fields; anything that is no list stays as it is. */
+function liftEach(value: unknown, lift: (entry: Loose) => unknown): unknown {
+  return Array.isArray(value) ? value.map((entry: unknown) => (isLoose(entry) ? lift(entry) : entry)) : value
+}
+
+function liftLayer(layer: Loose): Loose {
+  const { frame } = layer
+  return { ...layer, blend: 'normal', frame: isLoose(frame) ? { form: 'box', border: null, shadow: null, ...frame } : frame }
+}
+
+function liftTreatment(owner: Loose): Loose {
+  return Array.isArray(owner['treatment']) ? { ...owner, treatment: liftSteps(owner['treatment']) } : owner
+}
+
+/** Steps of version 1 as steps of version 2. */
+export function liftSteps(steps: unknown): unknown {
+  return Array.isArray(steps) ? steps.flatMap((step: unknown) => (isLoose(step) ? liftStep(step) : [step])) : steps
+}
+
+function liftStep(step: Loose): unknown[] {
+  const { params } = step
+  if (step['kind'] !== 'tone' || !isLoose(params) || params['saturation'] === undefined) return [step]
+  const { saturation, ...rest } = params
+  const tone = { ...step, params: rest }
+  return saturation === 1 ? [tone] : [tone, { id: `${String(step['id'])}-colour`.slice(-40), kind: 'colour', on: step['on'], params: { saturation, hue: 0 } }]
+}
+
+/** The version that shows have now. */
+export const CURRENT_VERSION = 5
+
+/** A stored show of an earlier version as one of this; anything else as it is. */
+export function liftShow(stored: unknown): unknown {
+  let current = stored
+  while (isLoose(current) && typeof current['version'] === 'number' && current['version'] < CURRENT_VERSION) {
+    const lift = migrations[current['version']]
+    if (lift === undefined) return current
+    current = lift(current)
+  }
+  return current
+}

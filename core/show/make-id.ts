@@ -1,0 +1,2 @@
+/** Makes a new id, unlike any before. */
+export type MakeId = () => string

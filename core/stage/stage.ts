@@ -1,0 +1,62 @@
+// What an output shows: a scene, or the way from one stage to a scene. Plain data; time is told by who asks.
+import type { StackNode } from '../plan/frame-plan.ts'
+import type { Scene } from '../show/show.ts'
+import { ease } from '../motion/easing.ts'
+import { clamp01 } from '../picture/float-picture.ts'
+import type { Transition } from '../transitions/transition.ts'
+
+export interface SceneStage {
+  readonly scene: Scene
+  /** What lies under the scene; black unless it says otherwise. */
+  readonly ground?: StackNode['ground']
+  /** When the scene came, on the clock of the stage, and when it began to go: what its layers come and go by. Without: they rest. */
+  readonly enteredMs?: number
+  readonly leavesMs?: number
+}
+
+export interface TransitionStage {
+  /** What there was: a transition that was interrupted goes on underneath. */
+  readonly from: Stage
+  readonly to: SceneStage
+  readonly transition: Transition
+  readonly beganMs: number
+}
+
+export type Stage = SceneStage | TransitionStage
+
+export function isTransition(stage: Stage): stage is TransitionStage {
+  return 'transition' in stage
+}
+
+/** How far a transition is, 0..1. A cut is over at once. */
+export function progressOf({ transition, beganMs }: TransitionStage, timeMs: number): number {
+  if (transition.kind === 'cut' || timeMs >= beganMs + transition.durationMs) return 1
+  return clamp01(ease(transition.easing, Math.max(0, timeMs - beganMs) / transition.durationMs))
+}
+
+/** Whether a transition's time is over. */
+export function isOver({ transition, beganMs }: TransitionStage, timeMs: number): boolean {
+  return transition.kind === 'cut' || timeMs >= beganMs + transition.durationMs
+}
+
+/** A stage without the transitions that are over. */
+export function settled(stage: Stage, timeMs: number): Stage {
+  if (!isTransition(stage)) return stage
+  if (isOver(stage, timeMs)) return stage.to
+  const from = settled(stage.from, timeMs)
+  return from === stage.from ? stage : { ...stage, from }
+}
+
+/** The scene that a stage ends at. */
+export function sceneOf(stage: Stage): Scene {
+  return isTransition(stage) ? stage.to.scene : stage.scene
+}
+
+/** On the way to another scene from whatever is on stage, mid-way or not. */
+export function goTo(stage: Stage, scene: Scene, transition: Transition, timeMs: number): TransitionStage {
+  return { from: leaving(settled(stage, timeMs), timeMs), to: { scene, enteredMs: timeMs }, transition, beganMs: timeMs }
+}
+
+function leaving(stage: Stage, timeMs: number): Stage {
+  return isTransition(stage) ? { ...stage, to: { ...stage.to, leavesMs: timeMs } } : { ...stage, leavesMs: timeMs }
+}

@@ -1,0 +1,177 @@
+// Layers that both scenes have move from place to place; what only one of them has dissolves where it is.
+import { formatHex, parseHex } from '../colour/hex.ts'
+import { putLayerAt } from '../layers/index.ts'
+import type { Place } from '../layers/place.ts'
+import { keyOf, StackItems } from '../plan/plan-builder.ts'
+import type { Border, Frame, Layer, Placement, Shadow } from '../show/show.ts'
+import { mixed } from './dissolve.ts'
+import { commonRun } from './common-run.ts'
+import type { TransitionDefinition } from './definition.ts'
+import { pictureOf, wholeItem } from './whole.ts'
+
+interface SideLayers {
+  readonly place: Place
+  readonly layers: readonly Layer[]
+}
+
+export const glide: TransitionDefinition<'glide'> = {
+  kind: 'glide',
+  put: (between, _transition, progress) => {
+    const { from, to, ground } = between
+    if (progress === 0) return from.put()
+    if (progress === 1) return to.put()
+    // What is itself on its way somewhere has no layers to take along.
+    if (from.scene === null || to.scene === null || ground !== 'black') return mixed(between, progress)
+    const fromLayers = from.scene.stage.scene.layers.filter(isSeen)
+    const toLayers = to.scene.stage.scene.layers.filter(isSeen)
+    // Where one of the two covers the canvas, what the other has at the very back is there all the time: nobody sees the ground.
+    const isHidden = { come: coversAll(from.scene.place, fromLayers), gone: coversAll(to.scene.place, toLayers) }
+    let [fromAt, toAt] = [0, 0]
+    for (const [fromIndex, toIndex] of [...commonRun(fromLayers, toLayers, isSame), [fromLayers.length, toLayers.length] as const]) {
+      const gone = { place: from.scene.place, layers: fromLayers.slice(fromAt, fromIndex) }
+      const come = { place: to.scene.place, layers: toLayers.slice(toAt, toIndex) }
+      const isAtBack = fromAt + toAt === 0
+      if (isAtBack && gone.layers.length === 0 && isHidden.come) come.place.putLayers(come.place, come.layers)
+      else if (isAtBack && come.layers.length === 0 && isHidden.gone) gone.place.putLayers(gone.place, gone.layers)
+      else putDissolving(between.place, gone, come, progress)
+      if (fromIndex < fromLayers.length) putOnItsWay(to.scene.place, fromLayers[fromIndex]!, toLayers[toIndex]!, progress)
+      fromAt = fromIndex + 1
+      toAt = toIndex + 1
+    }
+  },
+}
+
+/** Whether layers leave nothing of the canvas open. */
+function coversAll(place: Place, layers: readonly Layer[]): boolean {
+  const items = new StackItems(place.builder, place.widthPx, place.heightPx, false)
+  place.putLayers({ ...place, stack: items }, layers)
+  return items.coversAll
+}
+
+const isSeen = ({ visible, opacity }: Layer) => visible && opacity > 0
+
+/** Whether two layers show the same thing, such that one can become the other by moving. */
+function isSame(one: Layer, other: Layer): boolean {
+  if (whatOf(one) !== whatOf(other) || one.blend !== other.blend || one.frame.form !== other.frame.form) return false
+  if (one.placement.fit !== other.placement.fit || treatmentKey(one) !== treatmentKey(other)) return false
+  const [border, otherBorder] = [one.frame.border, other.frame.border]
+  if (border !== null && otherBorder !== null && border.side !== otherBorder.side) return false
+  // Words in a box of another size are set otherwise.
+  return one.kind !== 'text' || (one.placement.width === other.placement.width && one.placement.height === other.placement.height)
+}
+
+function whatOf(layer: Layer): string {
+  switch (layer.kind) {
+    case 'input':
+      return `input ${layer.inputId}`
+    case 'text':
+    case 'shape':
+      return `${layer.kind} ${layer.contentId}`
+    case 'scene':
+      return `scene ${layer.sceneId}`
+    case 'group':
+      return `group ${keyOf(layer.layers)}`
+    default:
+      return layer satisfies never
+  }
+}
+
+function treatmentKey({ treatment }: Layer): string {
+  return treatment
+    .filter(({ on }) => on)
+    .map(({ kind, params }) => `${kind} ${keyOf(params)}`)
+    .join()
+}
+
+/** A layer that both have, part of the way. Neither comes nor goes by itself. */
+function putOnItsWay(place: Place, from: Layer, to: Layer, share: number): void {
+  const at = (one: number, other: number) => one + (other - one) * share
+  const larger = from.placement.width > to.placement.width ? from : to
+  const layer = {
+    ...to,
+    opacity: at(from.opacity, to.opacity),
+    placement: placementBetween(from.placement, to.placement, at),
+    frame: frameBetween(from.frame, to.frame, share, at),
+  }
+  putLayerAt(place, layer, larger.placement)
+}
+
+type Between = (one: number, other: number) => number
+
+function placementBetween(from: Placement, to: Placement, at: Between): Placement {
+  return {
+    x: at(from.x, to.x),
+    y: at(from.y, to.y),
+    width: at(from.width, to.width),
+    height: at(from.height, to.height),
+    angleDeg: at(from.angleDeg, to.angleDeg),
+    fit: to.fit,
+  }
+}
+
+function frameBetween(from: Frame, to: Frame, share: number, at: Between): Frame {
+  return {
+    form: to.form,
+    cornerRadiusPx: at(from.cornerRadiusPx, to.cornerRadiusPx),
+    border: ringBetween(from.border, to.border, share, (one, other): Border => ({
+      ...other,
+      widthPx: at(one.widthPx, other.widthPx),
+      colour: colourBetween(one.colour, other.colour, at),
+      opacity: at(one.opacity, other.opacity),
+    })),
+    shadow: ringBetween(from.shadow, to.shadow, share, (one, other): Shadow => ({
+      dx: at(one.dx, other.dx),
+      dy: at(one.dy, other.dy),
+      blurPx: at(one.blurPx, other.blurPx),
+      colour: colourBetween(one.colour, other.colour, at),
+      opacity: at(one.opacity, other.opacity),
+    })),
+  }
+}
+
+/** What only one of two has grows faint where the other has none. */
+function ringBetween<T extends { readonly opacity: number }>(from: T | null, to: T | null, share: number, both: (one: T, other: T) => T): T | null {
+  if (from !== null && to !== null) return both(from, to)
+  if (from !== null) return { ...from, opacity: from.opacity * (1 - share) }
+  return to === null ? null : { ...to, opacity: to.opacity * share }
+}
+
+function colourBetween(one: string, other: string, at: Between): string {
+  if (one === other) return other
+  const [from, to] = [parseHex(one), parseHex(other)]
+  return formatHex([at(from[0], to[0]), at(from[1], to[1]), at(from[2], to[2])])
+}
+
+/** Layers that only one of the two has, between two that both have. */
+function putDissolving(place: Place, gone: SideLayers, come: SideLayers, share: number): void {
+  const all = [...gone.layers, ...come.layers]
+  if (all.length === 0) return
+  // A blend works on what lies beneath, so it can't be drawn apart: each layer is given its share by itself.
+  if (all.some(({ blend }) => blend !== 'normal')) {
+    putFaint(gone, 1 - share)
+    putFaint(come, share)
+    return
+  }
+  const { builder, stack, widthPx, heightPx, culls } = place
+  const pair = new StackItems(builder, widthPx, heightPx, culls)
+  for (const [side, opacity] of [
+    [gone, 1 - share],
+    [come, share],
+  ] as const) {
+    const items = new StackItems(builder, widthPx, heightPx, culls)
+    side.place.putLayers({ ...side.place, stack: items }, side.layers)
+    for (const missing of items.missing) stack.miss(missing)
+    if (items.items.length === 0) continue
+    const node = builder.stack('clear', widthPx, heightPx, items.items)
+    pair.put({ ...wholeItem(widthPx, heightPx, pictureOf(node), side.layers.at(-1)!.id), opacity, blend: 'plus-lighter' })
+  }
+  if (pair.items.length === 0) return
+  stack.put(wholeItem(widthPx, heightPx, pictureOf(builder.stack('clear', widthPx, heightPx, pair.items)), all.at(-1)!.id))
+}
+
+function putFaint({ place, layers }: SideLayers, share: number): void {
+  place.putLayers(
+    place,
+    layers.map((layer) => ({ ...layer, opacity: layer.opacity * share })),
+  )
+}

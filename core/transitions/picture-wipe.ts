@@ -1,0 +1,32 @@
+import { scaling } from '../composite/affine.ts'
+import { inputSourceId } from '../layers/sources.ts'
+import { NO_CALLS } from '../layers/place.ts'
+import { mixed } from './dissolve.ts'
+import type { TransitionDefinition } from './definition.ts'
+import { pictureOf, wholeItem } from './whole.ts'
+
+/** Of its greys: a harder edge would show steps. */
+const LEAST_SOFTNESS = 1 / 64
+
+/** The picture is pulled over the canvas. Without it both are mixed, so that there is never a hole. */
+export const pictureWipe: TransitionDefinition<'pictureWipe'> = {
+  kind: 'pictureWipe',
+  put: (between, { inputId, softness }, progress) => {
+    const { stack, widthPx, heightPx, infos, builder } = between.place
+    const sourceId = inputSourceId(inputId)
+    const info = infos.get(sourceId)
+    if (info === undefined) return mixed(between, progress)
+    between.from.put()
+    const soft = Math.max(LEAST_SOFTNESS, softness)
+    const whole = wholeItem(widthPx, heightPx, pictureOf(between.to.node()))
+    const node = builder.treated(sourceId, info, NO_CALLS, 0)
+    const reveal = {
+      kind: 'luma' as const,
+      node,
+      toNode: scaling(info.widthPx / widthPx, info.heightPx / heightPx),
+      level: progress * (1 + soft) - soft / 2,
+      slope: 1 / soft,
+    }
+    stack.put({ ...whole, coverage: { ...whole.coverage, reveal: progress === 1 ? null : reveal }, opacity: progress === 0 ? 0 : 1 })
+  },
+}

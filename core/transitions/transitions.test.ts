@@ -1,0 +1,294 @@
+import { describe, expect, it } from 'vitest'
+import { movingCase, MOVING_SEEDS, picturesFor, showCase } from '../../tests/support/random-shows.ts'
+import type { Picture } from '../picture/picture.ts'
+import { nodeOf, rootOf } from '../plan/read-plan.ts'
+import { planFrame, type SourceInfos, type Stage } from '../plan/plan-frame.ts'
+import { renderReference } from '../render/render-reference.ts'
+import { newInputLayer } from '../show/create.ts'
+import type { ColourInput, Input, InputLayer, Layer, Scene, Show } from '../show/show.ts'
+import { goTo, settled, type TransitionStage } from '../stage/stage.ts'
+import { namedEasings } from '../motion/easing.ts'
+import { commonRun } from './common-run.ts'
+import { transitions } from './index.ts'
+import { usualTransitions, type Transition } from './transition.ts'
+
+const WIDTH = 160
+const HEIGHT = 120
+const red: ColourInput = { id: 'red', kind: 'colour', name: 'Red', colour: '#ff0000', treatment: [] }
+const blue: ColourInput = { id: 'blue', kind: 'colour', name: 'Blue', colour: '#0000ff', treatment: [] }
+const greys: Input = { id: 'greys', kind: 'picture', name: 'Greys', asset: 'a'.repeat(64), treatment: [] }
+const linear = { durationMs: 1000, easing: namedEasings.linear } as const
+
+let count = 0
+const makeId = () => `t${(count += 1)}`
+const canvas = { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30 }
+const layerOf = (input: Input, part: Partial<Layer['placement']> = {}): InputLayer => {
+  const layer = newInputLayer(input, canvas, makeId)
+  return { ...layer, placement: { ...layer.placement, fit: 'fill', ...part } }
+}
+const sceneOf = (name: string, layers: readonly Layer[]): Scene => ({ id: name, name, layers })
+const one = sceneOf('one', [layerOf(red)])
+const two = sceneOf('two', [layerOf(blue)])
+const show: Show = { ...showCase(301).show, canvas, inputs: [red, blue, greys], contents: [], scenes: [one, two] }
+/** From black on the left to white on the right. */
+const ramp: Picture = {
+  format: 'rgba',
+  widthPx: WIDTH,
+  heightPx: HEIGHT,
+  data: Uint8Array.from({ length: WIDTH * HEIGHT * 4 }, (_, i) => (i % 4 === 3 ? 255 : ((Math.floor(i / 4) % WIDTH) / (WIDTH - 1)) * 255)),
+}
+const infos: SourceInfos = new Map([['input:greys', { widthPx: WIDTH, heightPx: HEIGHT, isOpaque: true }]])
+
+function pictureAt(stage: Stage, timeMs: number, scale = 1) {
+  const plan = planFrame(show, stage, timeMs, infos, { scale })
+  const { data } = renderReference(plan, new Map([['input:greys', ramp]]))
+  return { plan, data, at: (x: number, y: number) => [...data.slice((y * WIDTH + x) * 4, (y * WIDTH + x) * 4 + 3)] }
+}
+
+/** On the way from red to blue at a share of the time. */
+const half = (transition: Transition, progress = 0.5, scale = 1) => pictureAt(goTo({ scene: one }, two, transition, 0), progress * 1000, scale)
+
+function mostBetween(first: ArrayLike<number>, second: ArrayLike<number>): number {
+  let most = 0
+  for (let i = 0; i < first.length; i += 1) most = Math.max(most, Math.abs(first[i]! - second[i]!))
+  return most
+}
+
+const all: readonly Transition[] = [...Object.values(usualTransitions), { ...usualTransitions.wipe, kind: 'pictureWipe', inputId: 'photo', softness: 0.3 }]
+
+describe('every transition', () => {
+  it('is in the list once', () => {
+    expect(transitions.map(({ kind }) => kind).sort()).toEqual(all.map(({ kind }) => kind).sort())
+  })
+
+  it.each(all.map((transition) => [transition.kind, transition] as const))(
+    '%s is the one scene when it begins and the other when it is over',
+    (kind, transition) => {
+      for (const seed of [401, 407]) {
+        const { show: random, infos: sizes, inputs } = showCase(seed)
+        const [first, second] = random.scenes as [Scene, Scene]
+        const draw = (stage: Stage, timeMs: number) => {
+          const plan = planFrame(random, stage, timeMs, sizes)
+          return renderReference(plan, picturesFor({ inputs }, plan)).data
+        }
+        const stage = goTo({ scene: first }, second, { ...transition, durationMs: 600 }, 0)
+        if (kind !== 'cut') expect(mostBetween(draw(stage, 0), draw({ scene: first }, 0))).toBeLessThan(1e-9)
+        expect(mostBetween(draw(stage, 600), draw({ scene: second, enteredMs: 0 }, 600))).toBe(0)
+      }
+    },
+  )
+
+  it.each(all.filter(({ kind }) => kind !== 'cut').map((transition) => [transition.kind, transition] as const))(
+    '%s can be interrupted at any moment: the next begins with the picture that there was',
+    (_, transition) => {
+      const { show: random, infos: sizes, inputs } = showCase(403)
+      const [first, second, third] = random.scenes as [Scene, Scene, Scene]
+      const draw = (stage: Stage, timeMs: number) => {
+        const plan = planFrame(random, stage, timeMs, sizes, { scale: 0.3 })
+        return renderReference(plan, picturesFor({ inputs }, plan)).data
+      }
+      const begun = goTo({ scene: first }, second, transition, 0)
+      for (const atMs of [130, 480]) {
+        const there = draw(begun, atMs)
+        for (const next of all) {
+          if (next.kind === 'cut') continue
+          expect(mostBetween(draw(goTo(begun, third, next, atMs), atMs), there), `${next.kind} at ${atMs}`).toBeLessThan(1e-9)
+        }
+      }
+    },
+  )
+
+  it.each(all.filter(({ kind }) => kind !== 'cut').map((transition) => [transition.kind, transition] as const))(
+    '%s never jumps: a hundredth of its time moves the mean pixel by little',
+    (_, transition) => {
+      // By the picture that this show has: without one it would be mixed.
+      const here = transition.kind === 'pictureWipe' ? { ...transition, inputId: greys.id } : transition
+      const seen = (progress: number) => half({ ...here, ...linear } as Transition, progress, 0.5).data
+      let before = seen(0)
+      for (let progress = 0.01; progress < 1.005; progress += 0.01) {
+        const now = seen(progress)
+        let sum = 0
+        for (let i = 0; i < now.length; i += 1) sum += Math.abs(now[i]! - before[i]!)
+        // Of four channels two change, from 0 to 1 or back: ½ in all.
+        expect(sum / now.length).toBeLessThan(0.025)
+        before = now
+      }
+    },
+  )
+
+  it('is planned again as long as it runs, and no longer', () => {
+    const stage = goTo({ scene: one }, two, { ...linear, kind: 'dissolve' }, 100)
+    expect(planFrame(show, stage, 600, infos).validUntilMs).toBeLessThanOrEqual(600)
+    expect(planFrame(show, stage, 1100, infos).validUntilMs).toBe(Infinity)
+  })
+})
+
+describe('half way', () => {
+  it('a dissolve is the mean of both', () => {
+    expect(half({ ...linear, kind: 'dissolve' }, 0.25).at(80, 60)).toEqual([0.75, 0, 0.25])
+  })
+
+  it('a dissolve of see-through stages is their mean too, premultiplied', () => {
+    const nothing = sceneOf('nothing', [])
+    const stage: TransitionStage = {
+      from: { scene: one, ground: 'clear' },
+      to: { scene: nothing, ground: 'clear' },
+      transition: { ...linear, kind: 'dissolve' },
+      beganMs: 0,
+    }
+    expect([...pictureAt(stage, 250).data.slice(0, 4)]).toEqual([0.75, 0, 0, 0.75])
+  })
+
+  it.each([
+    [90, 20, 140, 60, 60],
+    [270, 140, 20, 60, 60],
+    [180, 80, 80, 20, 100],
+    [0, 80, 80, 100, 20],
+  ])('a wipe at %i° has come over the one half and not the other', (angleDeg, newX, oldX, newY, oldY) => {
+    const { at } = half({ ...linear, kind: 'wipe', angleDeg, softness: 0.1 })
+    expect(at(newX, newY)).toEqual([0, 0, 1])
+    expect(at(oldX, oldY)).toEqual([1, 0, 0])
+  })
+
+  it('a soft wipe begins before the canvas and ends behind it', () => {
+    const soft: Transition = { ...linear, kind: 'wipe', angleDeg: 90, softness: 0.5 }
+    expect(half(soft, 0.01).at(0, 60)[2]).toBeLessThan(0.05)
+    expect(half(soft, 0.99).at(WIDTH - 1, 60)[2]).toBeGreaterThan(0.95)
+  })
+
+  it('a wipe uncovers as much as its share of the way, corner to corner', () => {
+    for (const angleDeg of [0, 90, 45, 217]) {
+      const { data } = half({ ...linear, kind: 'wipe', angleDeg, softness: 0.2 })
+      let blueSum = 0
+      for (let i = 2; i < data.length; i += 4) blueSum += data[i]!
+      expect(blueSum / (WIDTH * HEIGHT)).toBeCloseTo(0.5, 6)
+    }
+  })
+
+  it.each([
+    ['left', 20, 140, 60, 60],
+    ['right', 140, 20, 60, 60],
+    ['top', 80, 80, 20, 100],
+    ['bottom', 80, 80, 100, 20],
+  ] as const)('a push from the %s has the next there, and the other on its way out', (side, newX, oldX, newY, oldY) => {
+    const { at } = half({ ...linear, kind: 'push', side })
+    expect(at(newX, newY)).toEqual([0, 0, 1])
+    expect(at(oldX, oldY)).toEqual([1, 0, 0])
+  })
+
+  it('a push moves pictures by whole pixels, without softening them', () => {
+    const picture = sceneOf('picture', [layerOf(greys)])
+    const { at } = pictureAt(goTo({ scene: picture }, two, { ...linear, kind: 'push', side: 'left' }, 0), 301)
+    // 0.301 · 160 = 48.16: 48 pixels.
+    for (const x of [50, 90, 150]) expect(at(x, 60)[0]).toBeCloseTo((x - 48) / (WIDTH - 1), 2)
+  })
+
+  it('a dip is its colour in the middle, and half of it a quarter before', () => {
+    expect(half({ ...linear, kind: 'dip', colour: '#00ff00' }).at(9, 9)).toEqual([0, 1, 0])
+    expect(half({ ...linear, kind: 'dip', colour: '#00ff00' }, 0.25).at(9, 9)).toEqual([0.5, 0.5, 0])
+    expect(half({ ...linear, kind: 'dip', colour: '#00ff00' }, 0.75).at(9, 9)).toEqual([0, 0.5, 0.5])
+  })
+
+  it('a picture wipe has come where the picture is dark; without the picture both are mixed', () => {
+    const wipe: Transition = { ...linear, kind: 'pictureWipe', inputId: 'greys', softness: 0.1 }
+    expect(half(wipe).at(20, 60)).toEqual([0, 0, 1])
+    expect(half(wipe).at(140, 60)).toEqual([1, 0, 0])
+    expect(half({ ...wipe, inputId: 'nobody' }).at(20, 60)).toEqual([0.5, 0, 0.5])
+    // A soft one begins before the darkest place and ends behind the lightest.
+    expect(half({ ...wipe, softness: 0.5 }, 0.01).at(0, 60)[2]).toBeLessThan(0.05)
+    expect(half({ ...wipe, softness: 0.5 }, 0.99).at(WIDTH - 1, 60)[2]).toBeGreaterThan(0.95)
+  })
+
+  it('growing fills the middle and leaves the edge', () => {
+    const { at } = half({ ...linear, kind: 'grow' })
+    expect(at(80, 60)).toEqual([0, 0, 1])
+    expect(at(3, 3)).toEqual([1, 0, 0])
+  })
+})
+
+describe('gliding', () => {
+  const wall = layerOf(red)
+  const small = layerOf(blue, { x: 10, y: 10, width: 20, height: 20 })
+  const large = { ...layerOf(blue, { x: 90, y: 50, width: 60, height: 60 }), id: 'large' }
+  const glide: Transition = { ...linear, kind: 'glide' }
+
+  it('a layer that both have is half way between its places, at half the change of size', () => {
+    const stage = goTo({ scene: sceneOf('a', [wall, small]) }, sceneOf('b', [{ ...wall, id: 'w' }, large]), glide, 0)
+    const items = rootOf(pictureAt(stage, 500).plan).items
+    expect(items.map(({ bounds }) => bounds)).toEqual([
+      { left: 0, top: 0, right: WIDTH, bottom: HEIGHT },
+      { left: 50, top: 30, right: 90, bottom: 70 },
+    ])
+  })
+
+  it('what only one has dissolves; what comes under a picture that covers all is there at once', () => {
+    const bare = sceneOf('bare', [small])
+    const walled = sceneOf('walled', [wall, large])
+    expect(pictureAt(goTo({ scene: bare }, walled, glide, 0), 250).at(150, 5)).toEqual([0.25, 0, 0])
+    const cover = sceneOf('cover', [layerOf(blue)])
+    const window = sceneOf('window', [wall, { ...layerOf(blue, { x: 40, y: 30, width: 80, height: 60 }) }])
+    expect(pictureAt(goTo({ scene: cover }, window, glide, 0), 500).at(3, 3)).toEqual([1, 0, 0])
+  })
+
+  it('what goes from the very back dissolves when nothing will cover the canvas', () => {
+    const stage = goTo({ scene: sceneOf('a', [wall, small]) }, sceneOf('b', [{ ...small, id: 's' }]), glide, 0)
+    expect(pictureAt(stage, 250).at(150, 100)).toEqual([0.75, 0, 0])
+  })
+
+  it('what goes and what comes in the same place are mixed, share by share', () => {
+    const stage = goTo({ scene: sceneOf('a', [wall, small]) }, sceneOf('b', [layerOf(greys), { ...small, id: 's' }]), glide, 0)
+    const [red, green, blue] = pictureAt(stage, 250).at(159, 100)
+    expect([red, green, blue]).toEqual([expect.closeTo(1, 9), expect.closeTo(0.25, 9), expect.closeTo(0.25, 9)])
+  })
+
+  it('layers that change places in the depth do not jump: one glides, the other dissolves', () => {
+    const other = layerOf(greys, { x: 30, y: 20, width: 50, height: 50 })
+    const stage = goTo({ scene: sceneOf('a', [wall, small, other]) }, sceneOf('b', [wall, other, small]), glide, 0)
+    let before = pictureAt(stage, 0, 0.5).data
+    for (let timeMs = 20; timeMs <= 1000; timeMs += 20) {
+      const now = pictureAt(stage, timeMs, 0.5).data
+      expect(mostBetween(before, now)).toBeLessThan(0.03)
+      before = now
+    }
+  })
+
+  it('from a scene that is itself on its way it dissolves', () => {
+    const on = goTo({ scene: one }, two, { ...linear, kind: 'dissolve' }, 0)
+    expect(pictureAt(goTo(on, one, glide, 500), 500).at(5, 5)).toEqual([0.5, 0, 0.5])
+  })
+
+  it('finds the longest run that two lists share', () => {
+    const same = (a: string, b: string) => a === b
+    // Wagner and Fischer, "The string-to-string correction problem", 1974, define it; the strings are the usual example (from memory).
+    expect(commonRun([...'ABCBDAB'], [...'BDCABA'], same)).toHaveLength(4)
+    expect(commonRun([], ['a'], same)).toEqual([])
+    expect(commonRun(['a', 'b'], ['a', 'b'], same)).toEqual([
+      [0, 0],
+      [1, 1],
+    ])
+  })
+})
+
+describe('the stage', () => {
+  it('drops what is over, however often it was interrupted', () => {
+    let stage: Stage = { scene: one }
+    for (let i = 0; i < 50; i += 1) stage = goTo(stage, i % 2 === 0 ? two : one, { ...linear, kind: 'dissolve' }, i * 300)
+    const depth = (at: Stage): number => ('transition' in at ? 1 + depth(at.from) : 0)
+    expect(depth(stage)).toBe(4)
+    expect(settled(stage, 60_000)).toEqual({ scene: one, enteredMs: 49 * 300 })
+  })
+
+  it('a cut is there at once', () => {
+    expect(nodeOf(half({ ...linear, kind: 'cut' }, 0).plan, rootOf(half({ ...linear, kind: 'cut' }, 0).plan).items[0]!)).toBeNull()
+    expect(half({ ...linear, kind: 'cut' }, 0).at(5, 5)).toEqual([0, 0, 1])
+  })
+
+  it.each(MOVING_SEEDS)('seed %i looks the same with and without what nobody can see, on its way', (seed) => {
+    const { show: random, infos: sizes, inputs, stage, timeMs } = movingCase(seed)
+    const [culled, whole] = [true, false].map((culls) => {
+      const plan = planFrame(random, stage, timeMs, sizes, { culls, scale: 0.5 })
+      return renderReference(plan, picturesFor({ inputs }, plan)).data
+    })
+    expect(mostBetween(culled!, whole!)).toBeLessThan(1e-9)
+  })
+})

@@ -1,0 +1,56 @@
+import type { EdgeReveal } from '../composite/coverage.ts'
+import type { PixelRect } from '../picture/picture.ts'
+import type { TransitionDefinition } from './definition.ts'
+import { pictureOf, wholeItem } from './whole.ts'
+
+export const wipe: TransitionDefinition<'wipe'> = {
+  kind: 'wipe',
+  put: ({ place: { stack, widthPx, heightPx }, from, to }, { angleDeg, softness }, progress) => {
+    from.put()
+    const whole = wholeItem(widthPx, heightPx, pictureOf(to.node()))
+    const reveal = edgeAt(angleDeg, softness, widthPx, heightPx, progress)
+    const bounds = boundsOf(reveal, widthPx, heightPx)
+    stack.put({ ...whole, coverage: { ...whole.coverage, reveal: progress === 1 ? null : reveal }, bounds, opacity: progress === 0 ? 0 : 1 })
+  },
+}
+
+/** The pixels of a canvas that an edge uncovers at all: only those of the next scene are drawn. */
+function boundsOf(edge: EdgeReveal, widthPx: number, heightPx: number): PixelRect {
+  const { a, b, c } = edge
+  // Where the share is 0 along the four sides of the canvas, and the corners where it is more.
+  const corners = [
+    [0, 0],
+    [widthPx, 0],
+    [widthPx, heightPx],
+    [0, heightPx],
+  ] as const
+  const points: (readonly [number, number])[] = []
+  corners.forEach(([x, y], i) => {
+    const [nextX, nextY] = corners[(i + 1) % 4]!
+    const here = a * x + b * y + c
+    const there = a * nextX + b * nextY + c
+    if (here >= 0) points.push([x, y])
+    if (here < 0 !== there < 0) points.push([x + ((nextX - x) * here) / (here - there), y + ((nextY - y) * here) / (here - there)])
+  })
+  if (points.length === 0) return { left: 0, top: 0, right: 0, bottom: 0 }
+  const xs = points.map(([x]) => x)
+  const ys = points.map(([, y]) => y)
+  return {
+    left: Math.max(0, Math.floor(Math.min(...xs)) - 1),
+    top: Math.max(0, Math.floor(Math.min(...ys)) - 1),
+    right: Math.min(widthPx, Math.ceil(Math.max(...xs)) + 1),
+    bottom: Math.min(heightPx, Math.ceil(Math.max(...ys)) + 1),
+  }
+}
+
+/** The edge on its way over a canvas: it begins before the first corner, and ends behind the last. */
+export function edgeAt(angleDeg: number, softness: number, widthPx: number, heightPx: number, progress: number): EdgeReveal {
+  const angle = (angleDeg * Math.PI) / 180
+  const [alongX, alongY] = [Math.sin(angle), -Math.cos(angle)]
+  const lengthPx = Math.abs(alongX) * widthPx + Math.abs(alongY) * heightPx
+  const softPx = Math.max(1, softness * lengthPx)
+  const edgePx = progress * (lengthPx + softPx) - softPx / 2
+  // How far along a pixel lies: 0 at the first corner. The share is (edge − that) / soft + ½.
+  const atCorner = lengthPx / 2 - (widthPx / 2) * alongX - (heightPx / 2) * alongY
+  return { kind: 'edge', a: -alongX / softPx, b: -alongY / softPx, c: (edgePx - atCorner) / softPx + 0.5 }
+}

@@ -1,0 +1,203 @@
+// What the audience sees when something on air breaks: whole pictures, by the real executor.
+import { createCanvas } from '@napi-rs/canvas'
+import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import { parseCube } from '../../core/lut/cube.ts'
+import { inputSourceId } from '../../core/plan/plan-frame.ts'
+import { addContents } from '../../core/show/contents.ts'
+import { newCamera, newInputLayer, newShow, newStep, newTextLayer } from '../../core/show/create.ts'
+import { addInput, addLayer } from '../../core/show/edits.ts'
+import type { Show, Step } from '../../core/show/show.ts'
+import { nodeHeap } from '../../server/cli/node-engine.ts'
+import { CpuExecutor } from '../cpu/cpu-executor.ts'
+import type { Heap } from '../cpu/heap.ts'
+import { Treatments } from '../cpu/treatments.ts'
+import { FrameLedger } from './frame-ledger.ts'
+import { OnAir } from './on-air.ts'
+import { SourceBook } from './source-book.ts'
+
+vi.mock('./still-sources.ts', async (importActual) => ({
+  ...(await importActual<typeof import('./still-sources.ts')>()),
+  openTextCanvas: (widthPx: number, heightPx: number) => {
+    const pen = createCanvas(widthPx, heightPx).getContext('2d')
+    return { pen, read: () => pen.getImageData(0, 0, widthPx, heightPx).data }
+  },
+  holdingCardPicture: (widthPx: number, heightPx: number) => flat(CARD, widthPx, heightPx),
+}))
+const CARD = [1, 2, 3] as const
+const SIZE = { widthPx: 64, heightPx: 36, frameRate: 30 } as const
+
+function flat(colour: readonly number[], widthPx: number = SIZE.widthPx, heightPx: number = SIZE.heightPx): RgbaPicture {
+  const data = new Uint8ClampedArray(widthPx * heightPx * 4)
+  for (let i = 0; i < data.length; i += 4) data.set([...colour, 255], i)
+  return { format: 'rgba', widthPx, heightPx, data }
+}
+
+let heap: Heap
+beforeAll(async () => {
+  heap = await nodeHeap()
+})
+let count = 0
+beforeEach(() => {
+  count = 0
+})
+const makeId = () => `f${(count += 1)}`
+
+/** A camera over all of the canvas, and another in its left half. */
+function twoCameras(): { show: Show; first: string; second: string } {
+  const words = { scene: 'Opening', camera: 'Camera', wall: 'Wall' }
+  const bare = { ...newShow('Morning', words, makeId), canvas: SIZE }
+  const one = { ...newCamera('One', { type: 'standin', standin: 'cloth' } as const, SIZE, makeId), treatment: [] }
+  const two = { ...newCamera('Two', { type: 'standin', standin: 'table' } as const, SIZE, makeId), treatment: [] }
+  const half = newInputLayer(two, SIZE, makeId)
+  const sceneId = bare.scenes[0]!.id
+  const empty: Show = { ...bare, scenes: [{ ...bare.scenes[0]!, layers: [] }] }
+  const withOne = addLayer(addInput(empty, one), sceneId, newInputLayer(one, SIZE, makeId))
+  const show = addLayer(addInput(withOne, two), sceneId, { ...half, placement: { ...half.placement, width: 32 } })
+  return { show, first: inputSourceId(one.id), second: inputSourceId(two.id) }
+}
+
+function onAir(start: Show, fonts: { isReady: boolean }) {
+  const treatments = new Treatments(heap)
+  const book = new SourceBook(
+    () => Promise.reject(new Error('no pictures here')),
+    { isReady: () => fonts.isReady, load: () => Promise.resolve(), stackFor: () => 'sans-serif' },
+    { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
+  )
+  const cameras = new Set(start.inputs.map(({ id }) => inputSourceId(id)))
+  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, new FrameLedger(), (id) => cameras.has(id))
+  book.follow(start)
+  let show = start
+  let nowMs = 0
+  let versions = 0
+  const live = new Map<string, readonly number[]>()
+  return {
+    treatments,
+    unplug: (id: string) => {
+      live.delete(id)
+      book.remove(id)
+    },
+    plug: (id: string, colour: readonly number[]) => live.set(id, colour),
+    edit: (next: Show) => {
+      show = next
+      book.follow(next)
+      air.invalidate()
+    },
+    refresh: () => air.invalidate(),
+    /** One tick; the colour at a place of what the audience sees, or "held" when it is the last picture once more. */
+    see: (x: number, y: number, ms = 33): readonly number[] | 'held' => {
+      nowMs += ms
+      for (const [id, colour] of live) book.setLive(id, { picture: flat(colour), version: (versions += 1), isLive: true })
+      const picture = air.makePicture(show, nowMs)
+      return picture === null ? 'held' : [...picture.data.subarray((y * SIZE.widthPx + x) * 4, (y * SIZE.widthPx + x) * 4 + 3)]
+    },
+  }
+}
+
+const RED = [200, 0, 0] as const
+const BLUE = [0, 0, 200] as const
+
+describe('a camera that is unplugged', () => {
+  it('in a scene with two: its last picture for a second, then the scene without it; with it again when it is back', () => {
+    const { show, first, second } = twoCameras()
+    const studio = onAir(show, { isReady: true })
+    studio.plug(first, RED)
+    studio.plug(second, BLUE)
+    expect([studio.see(10, 10), studio.see(50, 10)]).toEqual([[...BLUE], [...RED]])
+    studio.unplug(second)
+    expect(studio.see(10, 10)).toBe('held')
+    expect(studio.see(10, 10, 900)).toBe('held')
+    expect([studio.see(10, 10, 200), studio.see(50, 10)]).toEqual([[...RED], [...RED]])
+    studio.plug(second, BLUE)
+    expect(studio.see(10, 10)).toEqual([...BLUE])
+  })
+
+  it('both: their last picture for a second, then the card, and the scene as soon as one is back', () => {
+    const { show, first, second } = twoCameras()
+    const studio = onAir(show, { isReady: true })
+    studio.plug(first, RED)
+    studio.plug(second, BLUE)
+    studio.see(10, 10)
+    studio.unplug(first)
+    studio.unplug(second)
+    expect(studio.see(10, 10)).toBe('held')
+    expect(studio.see(10, 10, 1100)).toEqual([...CARD])
+    studio.plug(first, RED)
+    expect(studio.see(50, 10)).toEqual([...RED])
+  })
+})
+
+describe('letters that are not there', () => {
+  const titled = () => {
+    const { show, first, second } = twoCameras()
+    const { layer, contents } = newTextLayer('Title', 'II', SIZE, makeId)
+    const text = { ...layer, placement: { ...layer.placement, x: 32, y: 0, width: 32, height: 36 } }
+    const content = contents.map((each) =>
+      each.kind === 'text'
+        ? {
+            ...each,
+            text: {
+              ...each.text,
+              plate: { colour: '#00ff00', opacity: 1, paddingPx: 0, accent: null },
+              blocks: each.text.blocks.map((block) => ({ ...block, sizePx: 8 })),
+            },
+          }
+        : each,
+    )
+    return { show: addLayer(addContents(show, content), show.scenes[0]!.id, text), first, second, contentId: layer.contentId }
+  }
+
+  it('leave a text out until they come; the scene goes on', () => {
+    const { show, first, second } = titled()
+    const fonts = { isReady: false }
+    const studio = onAir(show, fonts)
+    studio.plug(first, RED)
+    studio.plug(second, BLUE)
+    expect(studio.see(60, 2)).toEqual([...RED])
+    fonts.isReady = true
+    studio.refresh()
+    expect(studio.see(60, 2)).toEqual([0, 255, 0])
+  })
+
+  it('for words that are typed on air leave the words of before, never a hole', () => {
+    const { show, first, second, contentId } = titled()
+    const fonts = { isReady: true }
+    const studio = onAir(show, fonts)
+    studio.plug(first, RED)
+    studio.plug(second, BLUE)
+    studio.see(60, 2)
+    fonts.isReady = false
+    const said = (text: string): Show => ({
+      ...show,
+      contents: show.contents.map((content) =>
+        content.id === contentId && content.kind === 'text'
+          ? {
+              ...content,
+              text: { ...content.text, plate: { ...content.text.plate!, colour: '#ffff00' }, blocks: content.text.blocks.map((block) => ({ ...block, text })) },
+            }
+          : content,
+      ),
+    })
+    studio.edit(said('蜂'))
+    expect(studio.see(60, 2)).toEqual([0, 255, 0])
+    fonts.isReady = true
+    studio.refresh()
+    expect(studio.see(60, 2)).toEqual([255, 255, 0])
+  })
+})
+
+it('a look that is loaded late: the camera without it until then, never without the camera', () => {
+  const { show: plain, first, second } = twoCameras()
+  const hash = 'd'.repeat(64)
+  const negative = parseCube('LUT_1D_SIZE 2\n1 1 1\n0 0 0\n')
+  const look = { ...newStep('look', makeId), params: { look: hash, amount: 1 } } as Step
+  const show: Show = { ...plain, inputs: plain.inputs.map((input) => (inputSourceId(input.id) === first ? { ...input, treatment: [look] } : input)) }
+  const studio = onAir(show, { isReady: true })
+  studio.plug(first, RED)
+  studio.plug(second, BLUE)
+  expect(studio.see(50, 10)).toEqual([...RED])
+  studio.treatments.setResources({ lut: (id) => (id === hash ? negative : null), picture: () => null })
+  studio.refresh()
+  expect(studio.see(50, 10)).toEqual([55, 255, 255])
+  expect(studio.see(10, 10)).toEqual([...BLUE])
+})

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest'
+import type { CameraSupply } from '../protocol.ts'
+import { Cameras } from './cameras.ts'
+import { FrameLedger } from './frame-ledger.ts'
+
+/** A stand-in's port: frames come when they are sent. */
+function port() {
+  const sent: string[] = []
+  const end = {
+    onmessage: null as ((event: { data: unknown }) => void) | null,
+    postMessage: (message: { type: string }) => sent.push(message.type),
+    close: () => sent.push('closed'),
+  }
+  return {
+    sent,
+    supply: { type: 'port', port: end as unknown as MessagePort } as CameraSupply,
+    send: (frameNumber: number) => end.onmessage!({ data: { frameNumber, widthPx: 4, heightPx: 2, data: new Uint8Array(12) } }),
+  }
+}
+
+function studio() {
+  const seen: string[] = []
+  const cameras = new Cameras(new FrameLedger(), {
+    onFrame: (inputId, { frameNumber }) => seen.push(`${inputId} ${frameNumber}`),
+    onGone: (inputId, hasEnded) => seen.push(`${inputId} ${hasEnded ? 'ended' : 'dropped'}`),
+  })
+  return { cameras, seen }
+}
+
+describe('cameras', () => {
+  it('tell of every picture, and of nothing that an earlier supply of the same input still sends', () => {
+    const { cameras, seen } = studio()
+    const [first, second] = [port(), port()]
+    cameras.open('desk', first.supply)
+    first.send(1)
+    cameras.open('desk', second.supply)
+    first.send(2)
+    second.send(7)
+    expect(seen).toEqual(['desk 1', 'desk 7'])
+    expect(first.sent).toEqual(['stop', 'closed'])
+  })
+
+  it('are dropped with the input that they were for, and closed', () => {
+    const { cameras, seen } = studio()
+    const [desk, table] = [port(), port()]
+    cameras.open('desk', desk.supply)
+    cameras.open('table', table.supply)
+    cameras.keepOnly(new Set(['table', 'nobody']))
+    expect(seen).toEqual(['desk dropped'])
+    expect(desk.sent).toContain('closed')
+    table.send(1)
+    expect(cameras.stats(0)).toMatchObject({ table: { frameNumber: 1, widthPx: 4, heightPx: 2 } })
+    expect(Object.keys(cameras.stats(0))).toEqual(['table'])
+  })
+
+  it('that end by themselves say so, once', async () => {
+    const { cameras, seen } = studio()
+    const readable = new ReadableStream<VideoFrame>({ start: (controller) => controller.close() })
+    cameras.open('desk', { type: 'stream', readable })
+    await expect.poll(() => seen).toEqual(['desk ended'])
+    expect(cameras.stats(0)).toEqual({})
+  })
+
+  it('the frontmost that is drawn on air sets the beat; any does when none is; none without cameras', () => {
+    const { cameras } = studio()
+    expect(cameras.beatInputId(['input:desk'])).toBeNull()
+    cameras.open('desk', port().supply)
+    cameras.open('table', port().supply)
+    expect(cameras.beatInputId(['input:table', 'input:desk', 'input:photo'])).toBe('desk')
+    expect(cameras.beatInputId(['input:desk', 'input:table'])).toBe('table')
+    expect(cameras.beatInputId(['input:photo'])).toBe('desk')
+  })
+
+  it('hold their picture while frozen', () => {
+    const { cameras, seen } = studio()
+    const desk = port()
+    cameras.open('desk', desk.supply)
+    cameras.freeze('desk', true)
+    cameras.freeze('nobody', true)
+    desk.send(1)
+    expect(seen).toEqual([])
+  })
+})

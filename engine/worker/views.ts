@@ -1,0 +1,122 @@
+// The pictures on the page: which of them are drawn when, and which show what is on air.
+import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { Show } from '../../core/show/show.ts'
+import type { ViewRequest } from '../protocol.ts'
+import type { SourceBook } from './source-book.ts'
+
+/** Small views are drawn this often, and this many in one tick. */
+const SMALL_EVERY_MS = 160
+const SMALL_PER_TICK = 2
+/** While the feed runs it comes first. */
+const SMALL_EVERY_MS_ON_AIR = 400
+
+/** What views must know of the air. */
+export interface AirState {
+  readonly isFeedOpen: boolean
+  readonly showsCard: boolean
+  /** The scene of the open show that is on air; null while another show is. */
+  readonly sceneId: string | null
+  readonly isHeld: boolean
+}
+
+/** What a view does; `View` is one. */
+export interface DrawnView {
+  request: ViewRequest
+  lastDrawnMs: number
+  readonly isSmall: boolean
+  invalidate(): void
+  show(picture: RgbaPicture): void
+  draw(show: Show, book: SourceBook, nowMs: number): boolean
+  dispose(): void
+}
+
+export class Views {
+  readonly #views = new Map<string, DrawnView>()
+  readonly #onFirstPicture: () => void
+  #hasShownPicture = false
+
+  /** `onFirstPicture`: told once, when something other than the card is seen whole and large. */
+  constructor(onFirstPicture: () => void) {
+    this.#onFirstPicture = onFirstPicture
+  }
+
+  open(viewId: string, view: DrawnView): void {
+    this.#views.set(viewId, view)
+  }
+
+  change(viewId: string, request: ViewRequest): void {
+    const view = this.#views.get(viewId)
+    if (view === undefined) return
+    view.request = request
+    view.lastDrawnMs = -Infinity
+    view.invalidate()
+  }
+
+  close(viewId: string): void {
+    this.#views.get(viewId)?.dispose()
+    this.#views.delete(viewId)
+  }
+
+  /** The show or a source changed: plans are stale. */
+  invalidate(): void {
+    for (const view of this.#views.values()) view.invalidate()
+  }
+
+  /** Whether some view asks for what is on air. */
+  wantsAir(air: AirState): boolean {
+    for (const { request } of this.#views.values()) if (request.kind === 'air' || isOfAirScene(request, air)) return true
+    return false
+  }
+
+  /** Shows the picture that the audience gets where it is asked for. */
+  showAir(picture: RgbaPicture, air: AirState, nowMs: number): void {
+    for (const view of this.#views.values()) {
+      if (!isAirView(view, air)) continue
+      view.show(picture)
+      view.lastDrawnMs = nowMs
+      if (!air.showsCard) this.#noteFirstPicture()
+    }
+  }
+
+  /** Draws the others: large ones each time, small ones by turns. */
+  draw(show: Show, book: SourceBook, air: AirState, nowMs: number): void {
+    let smallDrawn = 0
+    const smallEveryMs = air.isFeedOpen ? SMALL_EVERY_MS_ON_AIR : SMALL_EVERY_MS
+    for (const view of this.#views.values()) {
+      if (isAirView(view, air)) continue
+      if (view.isSmall) {
+        if (smallDrawn >= SMALL_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
+        smallDrawn += 1
+      }
+      const isWhole = view.draw(show, book, nowMs)
+      view.lastDrawnMs = nowMs
+      if (isWhole && !view.isSmall) this.#noteFirstPicture()
+    }
+    if (smallDrawn > 0) this.#rotate()
+  }
+
+  /** Lets the view that waited longest be drawn first. */
+  #rotate(): void {
+    for (const [viewId, view] of this.#views) {
+      if (!view.isSmall) continue
+      this.#views.delete(viewId)
+      this.#views.set(viewId, view)
+      return
+    }
+  }
+
+  #noteFirstPicture(): void {
+    if (this.#hasShownPicture) return
+    this.#hasShownPicture = true
+    this.#onFirstPicture()
+  }
+}
+
+function isAirView({ request }: DrawnView, air: AirState): boolean {
+  return request.kind === 'air' || (isOfAirScene(request, air) && !air.showsCard)
+}
+
+/** Whether it asks at full size for what is on air; an open copy of a held show is something else. */
+function isOfAirScene(request: ViewRequest, { isHeld, sceneId }: AirState): boolean {
+  return request.kind === 'scene' && !request.isSmall && !isHeld && request.sceneId === sceneId
+}

@@ -1,0 +1,79 @@
+// How long an edit takes to be seen on the stage: twelve scenes with thumbnails, in a browser, by the page's own clock.
+import { copyScene } from '../../core/show/create.ts'
+import { seedDemo } from '../../demo/seed.ts'
+import { BareBrowser } from '../support/cdp.ts'
+import { startTestServer, type TestServer } from '../support/test-server.ts'
+import { quantile } from './statistics.ts'
+
+const SCENES = 12
+const EDITS = 60
+
+export interface EditFigures {
+  readonly medianMs: number
+  readonly p95Ms: number
+  readonly edits: number
+}
+
+export async function benchEdit(say: (text: string) => void): Promise<EditFigures> {
+  const server = await startTestServer()
+  const browser = await BareBrowser.launch([])
+  try {
+    await seedDemo(server.shows, server.assets)
+    await withManyScenes(server)
+    say(`edit: ${EDITS} moves of a layer, ${SCENES} scenes`)
+    const studio = await browser.newPage(server.studioUrl)
+    await studio.until('window.greenRoom?.hasPicture()')
+    // A scene without a camera: what changes on the stage is the edit.
+    await studio.evaluate(`[...document.querySelectorAll('button')].find((button) => button.textContent.includes('Closing card')).click()`)
+    await studio.until(`document.querySelector('[data-layer="Evening meadow"]') !== null`)
+    await studio.evaluate(`document.querySelector('[data-layer="Society mark"] button').click()`)
+    const times = await studio.evaluate<number[]>(movesOnPage)
+    return { medianMs: quantile(times, 0.5), p95Ms: quantile(times, 0.95), edits: times.length }
+  } finally {
+    await browser.close()
+    await server.close()
+  }
+}
+
+async function withManyScenes(server: TestServer): Promise<void> {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  let count = 0
+  const makeId = () => `bench-${(count += 1)}`
+  const copies = Array.from({ length: SCENES - show.scenes.length }, (_, i) => copyScene(show.scenes[i % 3]!, `Copy ${i + 1}`, makeId))
+  await server.shows.save(id, revision, { ...show, scenes: [...show.scenes, ...copies] })
+}
+
+/** Moves the layer to and fro by its keys; each time until the stage shows something else. */
+const movesOnPage = `(async () => {
+  const canvas = document.querySelector('[data-testid="stage"] canvas')
+  const pen = new OffscreenCanvas(160, 90).getContext('2d', { willReadFrequently: true })
+  const frame = () => new Promise(requestAnimationFrame)
+  const look = () => {
+    pen.drawImage(canvas, 0, 0, 160, 90)
+    let sum = 0
+    for (const value of pen.getImageData(0, 0, 160, 90).data) sum = (Math.imul(sum, 31) + value) | 0
+    return sum
+  }
+  const rest = async () => {
+    for (let same = 0, before = look(); same < 6; ) {
+      await frame()
+      const now = look()
+      same = now === before ? same + 1 : 0
+      before = now
+    }
+  }
+  const target = document.querySelector('.stage-handles')
+  const times = []
+  for (let i = 0; i < ${EDITS}; i += 1) {
+    await rest()
+    const before = look()
+    const started = performance.now()
+    target.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 === 0 ? 'ArrowRight' : 'ArrowLeft', shiftKey: true, bubbles: true, cancelable: true }))
+    while (look() === before) {
+      if (performance.now() - started > 5000) throw new Error('an edit was not seen within five seconds')
+      await frame()
+    }
+    times.push(performance.now() - started)
+  }
+  return times
+})()`
