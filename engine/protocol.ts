@@ -102,6 +102,8 @@ export interface EngineStats {
     readonly showsCard: boolean
     /** Holding cards sent since the feed began. */
     readonly cards: number
+    /** Frames sent since the feed began in which no camera of the scene had a new picture: it came late, or not at all. */
+    readonly repeated: number
     /** Layers of the scene on air that are left out for want of a picture. */
     readonly leftOut: readonly string[]
   }

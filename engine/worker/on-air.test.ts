@@ -67,7 +67,8 @@ function onAir() {
     drawing,
     sent,
     feed,
-    turnOnCamera: () => book.setLive(cameraId, { picture: { format: 'rgba', widthPx: 2, heightPx: 2, data: new Uint8Array(16) }, version: 1, isLive: true }),
+    turnOnCamera: (version = 1) =>
+      book.setLive(cameraId, { picture: { format: 'rgba', widthPx: 2, heightPx: 2, data: new Uint8Array(16) }, version, isLive: true }),
     turnOffCamera: () => book.remove(cameraId),
     /** One tick of the loop, as the engine does it. */
     tick: async () => {
@@ -116,6 +117,20 @@ describe('OnAir', () => {
     expect(stats(45)).toMatchObject({ lost: 5, lostLastMinute: 2 })
     passMs(30_000)
     expect(stats(45)).toMatchObject({ lost: 5, lostLastMinute: 0 })
+  })
+
+  it('counts the frames for which no camera had a new picture, apart from cards and from the feed before', async () => {
+    const { air, feed, tick, turnOnCamera, stats } = onAir()
+    air.openFeed(feed)
+    await tick()
+    await tick()
+    for (const version of [1, 2, 2, 2, 3, 3]) {
+      turnOnCamera(version)
+      await tick()
+    }
+    expect(stats()).toMatchObject({ sent: 8, cards: 2, repeated: 3 })
+    air.openFeed(new WritableStream())
+    expect(stats().repeated).toBe(0)
   })
 
   it('sends the last picture again for the first second without the camera, then the card', async () => {

@@ -36,6 +36,9 @@ export class OnAir {
   #leftOut: readonly MissingPicture[] = []
   #faultsInARow = 0
   #cardsSent = 0
+  #repeated = 0
+  /** Which pictures of cameras the last frame showed. */
+  #shownVersions = ''
   /** What the loop and the feed had missed when it was last asked; null before the first picture of a feed. */
   #missedUntilNow: number | null = null
   #lost = new MinuteCount()
@@ -69,6 +72,7 @@ export class OnAir {
     this.#lostInAll = 0
     this.#lost = new MinuteCount()
     this.#cardsSent = 0
+    this.#repeated = 0
   }
 
   closeFeed(): void {
@@ -88,6 +92,7 @@ export class OnAir {
     else {
       this.#feed?.send(picture, nowMs)
       if (this.#showsCard) this.#cardsSent += 1
+      else this.#countRepeat()
     }
     this.#faultsInARow = 0
     return picture
@@ -118,8 +123,17 @@ export class OnAir {
       heightPx: canvas?.heightPx ?? 0,
       showsCard: this.#showsCard,
       cards: this.#cardsSent,
+      repeated: this.#repeated,
       leftOut: this.#leftOut.map((missing) => missing.layerId),
     }
+  }
+
+  /** Whether the cameras of the scene all show what they showed in the frame before. */
+  #countRepeat(): void {
+    const cameras = this.drawnSources.filter((sourceId) => this.#isCamera(sourceId))
+    const versions = cameras.map((sourceId) => `${sourceId} ${this.#book.frames.get(sourceId)?.version}`).join()
+    if (cameras.length > 0 && versions === this.#shownVersions) this.#repeated += 1
+    this.#shownVersions = versions
   }
 
   #countLost(missedTicks: number, nowMs: number): void {

@@ -74,8 +74,11 @@ function numbersIn(file: string): number[] {
 
 /** A picture that a laptop composes, draws, encodes and decodes at once with room to spare: what is looked at is the way to the file. */
 const CANVAS = { widthPx: 640, heightPx: 360, frameRate: 30 }
-/** A feed whose camera comes just too late for its beat repeats pictures before the way to the file begins: then it begins anew, and is recorded again. */
-const MOST_RECORDINGS = 4
+
+/** Frames in which the feed showed a picture for the second time, as the engine counts them. */
+async function repeatedByFeed(page: Page): Promise<number> {
+  return page.evaluate(() => window.greenRoom!.stats()!.feed.repeated)
+}
 
 /** Sends the feed to a file for eight seconds; the numbers in it. */
 async function record(page: Page, file: string): Promise<number[]> {
@@ -100,7 +103,10 @@ async function record(page: Page, file: string): Promise<number[]> {
   return numbersIn(file)
 }
 
-test('what is sent to a file is a camera for another browser: numbers rise, at most one percent comes twice', async ({ page, server }) => {
+test('what is sent to a file is a camera for another browser: numbers rise, and at most one percent comes twice that the feed sent once', async ({
+  page,
+  server,
+}) => {
   test.setTimeout(180_000)
   let count = 0
   const makeId = () => `m${(count += 1)}`
@@ -114,21 +120,17 @@ test('what is sent to a file is a camera for another browser: numbers rise, at m
   await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()?.feed.showsCard)).toBe(false)
 
   const file = path.join(server.dataDir, 'out', 'green-room.y4m')
-  let repeated = 1
-  for (let i = 0; i < MOST_RECORDINGS && repeated > 0.01; i += 1) {
-    if (i > 0) {
-      await page.reload()
-      await expect.poll(() => page.evaluate(() => window.greenRoom?.stats()?.feed.showsCard), { timeout: 20_000 }).toBe(false)
-    }
-    const written = await record(page, file)
-    expect(written.length).toBeGreaterThan(200)
-    const steps = written.slice(1).map((number, at) => number - written[at]!)
-    expect(steps.filter((step) => step < 0)).toEqual([])
-    repeated = steps.filter((step) => step === 0).length / steps.length
-    // eslint-disable-next-line no-console -- the figure belongs to the record of the run
-    console.log(`sent to a file: ${written.length} pictures, ${(repeated * 100).toFixed(1)} % repeated`)
-  }
-  expect(repeated).toBeLessThanOrEqual(0.01)
+  const before = await repeatedByFeed(page)
+  const written = await record(page, file)
+  expect(written.length).toBeGreaterThan(200)
+  const steps = written.slice(1).map((number, at) => number - written[at]!)
+  expect(steps.filter((step) => step < 0)).toEqual([])
+  const twice = steps.filter((step) => step === 0).length
+  // A camera that comes late on a busy machine makes the feed itself show a picture twice; the way to the file must add none.
+  const twiceInFeed = (await repeatedByFeed(page)) - before
+  // eslint-disable-next-line no-console -- the figure belongs to the record of the run
+  console.log(`sent to a file: ${written.length} pictures, ${twice} of them twice; by the feed itself: ${twiceInFeed}`)
+  expect(twice - twiceInFeed).toBeLessThanOrEqual(steps.length / 100)
 
   const browser = await chromium.launch({
     executablePath: CHROMIUM,
