@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { BlendName } from '../core/blend/index.ts'
-import type { Item, StackNode } from '../core/plan/frame-plan.ts'
+import { translation } from '../core/composite/affine.ts'
+import type { FramePlan, Item, StackNode } from '../core/plan/frame-plan.ts'
 import { planOfLayers } from '../tests/support/plans.ts'
 import { planCase } from '../tests/support/random-plans.ts'
-import { itemKeysOf, readersOf, runsOf, sourcesOfNodes, usesOf } from './stillness.ts'
+import { itemKeysOf, runsOf, shownSharesOf, sourcesOfNodes } from './stillness.ts'
 
 const stackOf = (blends: readonly BlendName[]) => ({ items: blends.map((blend) => ({ blend }) as Item) }) as unknown as StackNode
 const normal = (count: number) => new Array<BlendName>(count).fill('normal')
@@ -51,15 +52,33 @@ describe('what a plan reads', () => {
     expect(sources.flat().every((id) => root.includes(id))).toBe(true)
   })
 
-  it('counts who reads a picture, and keys that stay', () => {
+  it('tells how much of a picture is shown, and keys that stay', () => {
     const plan = planOfLayers([
       { layerId: 'one', sourceId: 'input:a' },
       { layerId: 'two', sourceId: 'input:b' },
       { layerId: 'three', sourceId: 'input:a' },
     ])
-    expect(readersOf(plan)).toEqual([2, 1, 0])
-    expect([...usesOf(plan).values()]).toEqual([2, 1])
+    const shares = [...shownSharesOf(plan).values()]
+    expect(shares).toHaveLength(2)
+    expect(shares[0]).toBeCloseTo(2 * shares[1]!, 12)
     // The first and the third layer show the same in the same place.
     expect(itemKeysOf(plan).size).toBe(2)
+  })
+
+  it('counts what a stack shows only as far as somebody reads it', () => {
+    const treated = { kind: 'treated', treatedKey: 'camera', widthPx: 100, heightPx: 50, mipLevel: 0 }
+    const item = (node: number, bounds: object, toNode = translation(0, 0)) => ({ paint: { kind: 'node', node, toNode }, coverage: { reveal: null }, bounds })
+    const whole = { left: 0, top: 0, right: 100, bottom: 50 }
+    const stack = (items: object[]) => ({ kind: 'stack', widthPx: 100, heightPx: 50, items })
+    const share = (items: object[]) => {
+      const nodes = [treated, stack([item(0, whole)]), stack(items)]
+      return shownSharesOf({ nodes, outputs: { feed: 2 } } as unknown as FramePlan).get('camera')
+    }
+    // Pushed out by three quarters: a quarter is left, with the column beside it that sampling may reach.
+    expect(share([item(1, { ...whole, right: 25 }, translation(75, 0))])).toBeCloseTo(0.26, 12)
+    // Two parts of it that do not meet; and where one lies over the other, both.
+    expect(share([item(1, { ...whole, right: 10 }), item(1, { ...whole, left: 90 })])).toBeCloseTo(0.22, 12)
+    expect(share([item(0, whole), item(1, { ...whole, bottom: 9 })])).toBeCloseTo(1.2, 12)
+    expect(share([{ ...item(0, whole), coverage: { reveal: { kind: 'luma', node: 0 } } }])).toBe(Infinity)
   })
 })

@@ -1,6 +1,9 @@
 // Which items of a plan stay as they are from frame to frame, for the live executors: pure, without pictures.
+import type { Affine } from '../core/composite/affine.ts'
+import type { PixelRect } from '../core/picture/picture.ts'
 import type { FramePlan, NodeIndex, PlanNode, SourceId, StackNode } from '../core/plan/frame-plan.ts'
 import type { SourceFrames } from './executor.ts'
+import { apart, areaOf, EMPTY_RECT, isEmptyRect, meeting, wholeOf } from '../core/picture/pixel-rect.ts'
 
 /** The sources that each node of a plan reads, itself or by others. */
 export function sourcesOfNodes(nodes: readonly PlanNode[]): readonly (readonly SourceId[])[] {
@@ -23,36 +26,49 @@ export function itemKeysOf({ nodes }: FramePlan): ReadonlySet<string> {
   return new Set(nodes.flatMap((node) => (node.kind === 'stack' ? node.items.map((item) => item.key) : [])))
 }
 
-/** How often each treated picture is put somewhere. */
-export function usesOf({ nodes }: FramePlan): ReadonlyMap<string, number> {
-  const uses = new Map<string, number>()
-  const note = (index: NodeIndex) => {
+/**
+ * How much of each treated picture is put somewhere, as a multiple of its area: what is shown twice counts twice, what a stack shows
+ * counts as far as somebody reads that part of the stack. Infinity where all of it is needed: to clean it further, to halve it, to
+ * uncover something by it.
+ */
+export function shownSharesOf({ nodes, outputs }: FramePlan): ReadonlyMap<string, number> {
+  const shares = new Map<string, number>()
+  /** Of each node, the parts that somebody reads. */
+  const read: (readonly PixelRect[])[] = nodes.map(() => [])
+  for (const index of Object.values(outputs)) read[index] = [wholeOf(nodes[index]!)]
+  const note = (index: NodeIndex, parts: readonly PixelRect[] | null) => {
     const node = nodes[index]!
-    if (node.kind === 'treated') uses.set(node.treatedKey, (uses.get(node.treatedKey) ?? 0) + 1)
+    if (node.kind !== 'treated') return void (read[index] = parts === null ? [wholeOf(node)] : apart([...read[index]!, ...parts]))
+    const isWhole = parts === null || node.mipLevel > 0
+    const share = isWhole ? Infinity : parts.reduce((sum, part) => sum + areaOf(part), 0) / areaOf(wholeOf(node))
+    return void shares.set(node.treatedKey, (shares.get(node.treatedKey) ?? 0) + share)
   }
-  for (const node of nodes) {
-    if (node.kind === 'filtered') note(node.of)
+  // A node reads earlier ones only: from the last on, who reads it is known.
+  for (let index = nodes.length - 1; index >= 0; index -= 1) {
+    const node = nodes[index]!
+    if (node.kind === 'filtered') note(node.of, null)
     if (node.kind !== 'stack') continue
-    for (const { paint, coverage } of node.items) {
-      if (paint.kind === 'node') note(paint.node)
-      if (coverage.reveal?.kind === 'luma') note(coverage.reveal.node)
+    for (const { paint, coverage, bounds } of node.items) {
+      if (coverage.reveal?.kind === 'luma') note(coverage.reveal.node, null)
+      if (paint.kind !== 'node') continue
+      const of = nodes[paint.node]!
+      const parts = read[index]!.map((part) => meeting(part, bounds)).filter((part) => !isEmptyRect(part))
+      note(paint.node, of.kind === 'treated' ? parts : parts.map((part) => partRead(of, paint.toNode, part)))
     }
   }
-  return uses
+  return shares
 }
 
-/** How many items read each node of a plan; a node that cleans it, or a reveal by it, needs all of it and counts twice. */
-export function readersOf({ nodes }: FramePlan): readonly number[] {
-  const readers = nodes.map(() => 0)
-  for (const node of nodes) {
-    if (node.kind === 'filtered') readers[node.of]! += 2
-    if (node.kind !== 'stack') continue
-    for (const { paint, coverage } of node.items) {
-      if (paint.kind === 'node') readers[paint.node]! += 1
-      if (coverage.reveal?.kind === 'luma') readers[coverage.reveal.node]! += 2
-    }
-  }
-  return readers
+/** The pixels of a node that an item reads to fill a part of its stack; all of them when it is turned. */
+export function partRead(node: PlanNode, { a, b, c, d, e, f }: Affine, part: PixelRect): PixelRect {
+  if (isEmptyRect(part)) return EMPTY_RECT
+  if (b !== 0 || c !== 0) return wholeOf(node)
+  return meeting(wholeOf(node), {
+    left: Math.floor(Math.min(a * part.left, a * part.right) + e) - 1,
+    top: Math.floor(Math.min(d * part.top, d * part.bottom) + f) - 1,
+    right: Math.ceil(Math.max(a * part.left, a * part.right) + e) + 1,
+    bottom: Math.ceil(Math.max(d * part.top, d * part.bottom) + f) + 1,
+  })
 }
 
 export interface Runs {

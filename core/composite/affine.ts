@@ -17,12 +17,13 @@ export function scaling(x: number, y: number): Affine {
   return { a: x, b: 0, c: 0, d: y, e: 0, f: 0 }
 }
 
+/** Cosine and sine of whole quarters, exactly. */
+const QUARTERS: Readonly<Record<number, readonly [cos: number, sin: number]>> = { 0: [1, 0], 90: [0, 1], 180: [-1, 0], 270: [0, -1] }
+
 /** Rotation about the origin; positive is clockwise on screen. */
 export function rotation(angleDeg: number): Affine {
-  const quarter = ((angleDeg % 360) + 360) % 360
-  const exact: Readonly<Record<number, readonly [number, number]>> = { 0: [1, 0], 90: [0, 1], 180: [-1, 0], 270: [0, -1] }
   const radians = (angleDeg * Math.PI) / 180
-  const [cos, sin] = exact[quarter] ?? [Math.cos(radians), Math.sin(radians)]
+  const [cos, sin] = QUARTERS[((angleDeg % 360) + 360) % 360] ?? [Math.cos(radians), Math.sin(radians)]
   return { a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0 }
 }
 

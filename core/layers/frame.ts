@@ -5,7 +5,7 @@ import { sigmaOfBlur } from '../composite/shadow.ts'
 import type { Shape } from '../composite/shape.ts'
 import { parseHex } from '../colour/hex.ts'
 import { mappedBounds } from '../layout/placement.ts'
-import type { PixelRect } from '../picture/picture.ts'
+import { isEmptyRect, unionOf } from '../picture/pixel-rect.ts'
 import type { Paint } from '../plan/frame-plan.ts'
 import { StackItems, type ItemParts } from '../plan/plan-builder.ts'
 import type { Frame, Layer } from '../show/show.ts'
@@ -28,13 +28,19 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
   const reveal = place.motion?.reveal ?? null
   const shape = frameShape(layer.frame, width, height, scale)
   const itself = { ...itemFor(place, layer, frameToStack, shape), coverage: plainCoverage(shape) }
+  if (layer.frame.shadow === null && layer.frame.border === null) {
+    if (isEmptyRect(itself.bounds)) return
+    const coverage = reveal === null ? itself.coverage : { ...itself.coverage, reveal }
+    stack.put({ ...itself, paint: paintOf(itself.toCoverage), coverage, opacity: layer.opacity, blend: layer.blend })
+    return
+  }
   const shadow = shadowItem(place, layer, frameToStack, shape)
   const border = borderItem(place, layer, frameToStack, shape)
   const around = [shadow, border].filter((item) => item !== null)
-  if ([itself, ...around].every(({ bounds }) => isEmpty(bounds))) return
+  if ([itself, ...around].every(({ bounds }) => isEmptyRect(bounds))) return
   const parts: ItemParts[] = [
     ...(shadow === null ? [] : [shadow]),
-    ...(isEmpty(itself.bounds) ? [] : [{ ...itself, paint: paintOf(itself.toCoverage) }]),
+    ...(isEmptyRect(itself.bounds) ? [] : [{ ...itself, paint: paintOf(itself.toCoverage) }]),
     ...(border === null ? [] : [border]),
   ]
   const isOnItsOwn = around.length === 0
@@ -103,10 +109,6 @@ function grownShape(shape: Shape, px: number): Shape {
   return { ...shape, ...size, cornerRadius: shape.cornerRadius === 0 ? 0 : shape.cornerRadius + px }
 }
 
-function isEmpty({ left, top, right, bottom }: PixelRect): boolean {
-  return right <= left || bottom <= top
-}
-
 /** A frame of another size; `at` is told each length, and by which range it is held. */
 export function scaledFrame(frame: Frame, at: (px: number, range: 'cornerRadiusPx' | 'borderPx' | 'shadowOffsetPx' | 'blurPx') => number): Frame {
   const { border, shadow } = frame
@@ -116,15 +118,5 @@ export function scaledFrame(frame: Frame, at: (px: number, range: 'cornerRadiusP
     border: border === null ? null : { ...border, widthPx: at(border.widthPx, 'borderPx') },
     shadow:
       shadow === null ? null : { ...shadow, dx: at(shadow.dx, 'shadowOffsetPx'), dy: at(shadow.dy, 'shadowOffsetPx'), blurPx: at(shadow.blurPx, 'blurPx') },
-  }
-}
-
-/** The smallest rectangle that holds all of them. */
-export function unionOf(rects: readonly PixelRect[]): PixelRect {
-  return {
-    left: Math.min(...rects.map(({ left }) => left)),
-    top: Math.min(...rects.map(({ top }) => top)),
-    right: Math.max(...rects.map(({ right }) => right)),
-    bottom: Math.max(...rects.map(({ bottom }) => bottom)),
   }
 }

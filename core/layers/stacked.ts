@@ -2,9 +2,9 @@
 import { translation } from '../composite/affine.ts'
 import { plainCoverage } from '../composite/coverage.ts'
 import { fitRects } from '../layout/fit.ts'
+import { unionOf } from '../picture/pixel-rect.ts'
 import { StackItems } from '../plan/plan-builder.ts'
 import type { Layer } from '../show/show.ts'
-import { unionOf } from './frame.ts'
 import { putPicture } from './picture.ts'
 import { callsOf, NO_STEPS, scaledPlacement, type Place } from './place.ts'
 

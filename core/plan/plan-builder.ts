@@ -2,6 +2,7 @@
 import { mapPoint, type Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
 import type { Shape } from '../composite/shape.ts'
+import { apart } from '../picture/pixel-rect.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import { hash53 } from '../random/hash.ts'
 import { makesMatte } from '../steps/chain.ts'
@@ -147,8 +148,8 @@ function insetOf(shape: Shape): readonly [across: number, down: number] {
 function hides(item: Item, rect: PixelRect): boolean {
   const { bounds, toCoverage, opacity, blend } = item
   const { shape, strokePx, sigmaPx, hole, reveal } = item.coverage
-  if (opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null || reveal !== null) return false
   if (rect.left < bounds.left || rect.top < bounds.top || rect.right > bounds.right || rect.bottom > bounds.bottom) return false
+  if (opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null || reveal !== null) return false
   const [across, down] = insetOf(shape)
   // A rectangle that is inside the shape is convex: with the other's corners in it, all of it is.
   return [rect.left, rect.right].every((x) =>
@@ -187,6 +188,18 @@ export class StackItems {
     return this.#items.some((item) => this.#builder.isOpaque(item.paint) && hides(item, this.#whole))
   }
 
+  /**
+   * Where they look otherwise than a picture of the same size on the same ground, in parts that don't meet: what both have at the very
+   * back is the same there. None where nothing is.
+   */
+  differencesFrom(node: NodeIndex): readonly PixelRect[] {
+    const other = this.#builder.nodes[node]!
+    if (other.kind !== 'stack') return [this.#whole]
+    let same = 0
+    while (same < this.#items.length && this.#items[same]!.key === other.items[same]?.key) same += 1
+    return apart([...this.#items.slice(same), ...other.items.slice(same)].map(({ bounds }) => bounds))
+  }
+
   miss(missing: MissingPicture): void {
     this.#missing.push(missing)
   }
@@ -197,7 +210,8 @@ export class StackItems {
     if (bounds.right <= bounds.left || bounds.bottom <= bounds.top || parts.opacity === 0) return
     const item = this.#builder.item(parts)
     if (this.#culls && this.#builder.isOpaque(item.paint)) {
-      this.#items = this.#items.filter((under) => !hides(item, under.bounds))
+      // Most hide nothing of what there is.
+      if (this.#items.some((under) => hides(item, under.bounds))) this.#items = this.#items.filter((under) => !hides(item, under.bounds))
       if (hides(item, this.#whole)) this.#missing = []
     }
     this.#items.push(item)

@@ -1,5 +1,5 @@
 import type { TransitionDefinition, TransitionPlace } from './definition.ts'
-import { pictureOf, wholeItem } from './whole.ts'
+import { nextItems, pictureOf, wholeItem } from './whole.ts'
 
 export const dissolve: TransitionDefinition<'dissolve'> = {
   kind: 'dissolve',
@@ -7,9 +7,11 @@ export const dissolve: TransitionDefinition<'dissolve'> = {
 }
 
 /** Both, each with its share. */
-export function mixed({ place: { stack, widthPx, heightPx }, ground, from, to }: TransitionPlace, share: number): void {
+export function mixed(between: TransitionPlace, share: number): void {
+  const { place, ground, from } = between
+  const { stack, widthPx, heightPx } = place
   // Over an opaque picture that is the mean of the two; see-through ones have to be added, share by share.
   if (ground === 'black') from.put()
   else stack.put({ ...wholeItem(widthPx, heightPx, pictureOf(from.node())), opacity: 1 - share })
-  stack.put({ ...wholeItem(widthPx, heightPx, pictureOf(to.node())), opacity: share, blend: ground === 'black' ? 'normal' : 'plus-lighter' })
+  for (const next of nextItems(between)) stack.put({ ...next, opacity: share, blend: ground === 'black' ? 'normal' : 'plus-lighter' })
 }

@@ -5,7 +5,7 @@ import { pictureOf, wholeItem } from './whole.ts'
 /** As large as it is at first: half of a picture can be had without a finer one flickering through. */
 const FIRST_SCALE = 0.5
 /** By then it hides what is behind it, though it still grows. */
-const OPAQUE_AT = 0.5
+const OPAQUE_AT = 0.25
 
 export const grow: TransitionDefinition<'grow'> = {
   kind: 'grow',

@@ -3,7 +3,7 @@ import { inputSourceId } from '../layers/sources.ts'
 import { NO_CALLS } from '../layers/place.ts'
 import { mixed } from './dissolve.ts'
 import type { TransitionDefinition } from './definition.ts'
-import { pictureOf, wholeItem } from './whole.ts'
+import { nextItems } from './whole.ts'
 
 /** Of its greys: a harder edge would show steps. */
 const LEAST_SOFTNESS = 1 / 64
@@ -18,7 +18,7 @@ export const pictureWipe: TransitionDefinition<'pictureWipe'> = {
     if (info === undefined) return mixed(between, progress)
     between.from.put()
     const soft = Math.max(LEAST_SOFTNESS, softness)
-    const whole = wholeItem(widthPx, heightPx, pictureOf(between.to.node()))
+    const items = nextItems(between)
     const node = builder.treated(sourceId, info, NO_CALLS, 0)
     const reveal = {
       kind: 'luma' as const,
@@ -27,6 +27,6 @@ export const pictureWipe: TransitionDefinition<'pictureWipe'> = {
       level: progress * (1 + soft) - soft / 2,
       slope: 1 / soft,
     }
-    stack.put({ ...whole, coverage: { ...whole.coverage, reveal: progress === 1 ? null : reveal }, opacity: progress === 0 ? 0 : 1 })
+    for (const next of items) stack.put({ ...next, coverage: { ...next.coverage, reveal: progress === 1 ? null : reveal }, opacity: progress === 0 ? 0 : 1 })
   },
 }

@@ -123,6 +123,61 @@ describe('every transition', () => {
   })
 })
 
+describe('where both scenes are the same', () => {
+  /** A scene and a copy of it whose last layer lies elsewhere. */
+  const alikeAt = (seed: number) => {
+    const { show: random, infos: sizes, inputs } = showCase(seed)
+    const [first] = random.scenes as [Scene]
+    const moved = (layer: Layer): Layer => ({ ...layer, placement: { ...layer.placement, x: layer.placement.x * 0.5 + 9 } })
+    const second = { ...first, id: 'copy', layers: first.layers.map((layer, i) => (i === first.layers.length - 1 ? moved(layer) : layer)) }
+    const planAt = (stage: Stage, timeMs: number) => planFrame(random, stage, timeMs, sizes)
+    const draw = (stage: Stage, timeMs: number) => {
+      const plan = planAt(stage, timeMs)
+      return renderReference(plan, picturesFor({ inputs }, plan)).data
+    }
+    return { first, second, planAt, draw }
+  }
+
+  it.each([302, 305, 306, 309, 311, 314])('seed %i: a dissolve is the mean of both all the same, and a wipe has each where it should', (seed) => {
+    const { first, second, draw } = alikeAt(seed)
+    const [before, after] = [draw({ scene: first }, 0), draw({ scene: second }, 0)]
+    const mixed = draw(goTo({ scene: first }, second, { ...linear, kind: 'dissolve' }, 0), 300)
+    const mean = before.map((value, i) => value * 0.7 + after[i]! * 0.3)
+    expect(mostBetween(mixed, mean)).toBeLessThan(1e-9)
+    const wiped = draw(goTo({ scene: first }, second, { ...linear, kind: 'wipe', angleDeg: 90, softness: 0 }, 0), 500)
+    for (const { picture, from, to } of [
+      { picture: after, from: 0, to: 0.49 },
+      { picture: before, from: 0.51, to: 1 },
+    ]) {
+      const { widthPx } = showCase(seed).show.canvas
+      const isInside = (i: number) => ((i >> 2) % widthPx) / widthPx >= from && ((i >> 2) % widthPx) / widthPx < to
+      let most = 0
+      wiped.forEach((value, i) => (most = isInside(i) ? Math.max(most, Math.abs(value - picture[i]!)) : most))
+      expect(most).toBeLessThan(1e-9)
+    }
+  })
+
+  it('nothing is drawn twice: an item for each part that differs, and no more than that', () => {
+    const [still, other] = [layerOf(red), layerOf(red, { x: 20, y: 10, width: 30, height: 20 })]
+    const corner = layerOf(blue, { x: 120, y: 90, width: 20, height: 20 })
+    const stage = goTo(
+      { scene: sceneOf('first', [still, other, corner]) },
+      sceneOf('second', [still, { ...other, placement: { ...other.placement, x: 40 } }, { ...corner, opacity: 0.5 }]),
+      { ...linear, kind: 'dissolve' },
+      0,
+    )
+    const plan = planFrame(show, stage, 500, infos)
+    const shown = rootOf(plan).items.filter((item) => nodeOf(plan, item)?.kind === 'stack')
+    expect(shown.map(({ bounds }) => bounds)).toEqual([
+      { left: 20, top: 10, right: 70, bottom: 30 },
+      { left: 120, top: 90, right: 140, bottom: 110 },
+    ])
+    // Two scenes that look the same: nothing but the one.
+    const same = planFrame(show, goTo({ scene: one }, { ...one, id: 'again' }, { ...linear, kind: 'dissolve' }, 0), 500, infos)
+    expect(rootOf(same).items).toHaveLength(1)
+  })
+})
+
 describe('half way', () => {
   it('a dissolve is the mean of both', () => {
     expect(half({ ...linear, kind: 'dissolve' }, 0.25).at(80, 60)).toEqual([0.75, 0, 0.25])

@@ -1,16 +1,20 @@
 import type { EdgeReveal } from '../composite/coverage.ts'
+import { meeting } from '../picture/pixel-rect.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import type { TransitionDefinition } from './definition.ts'
-import { pictureOf, wholeItem } from './whole.ts'
+import { nextItems } from './whole.ts'
 
 export const wipe: TransitionDefinition<'wipe'> = {
   kind: 'wipe',
-  put: ({ place: { stack, widthPx, heightPx }, from, to }, { angleDeg, softness }, progress) => {
-    from.put()
-    const whole = wholeItem(widthPx, heightPx, pictureOf(to.node()))
+  put: (between, { angleDeg, softness }, progress) => {
+    const { stack, widthPx, heightPx } = between.place
+    between.from.put()
     const reveal = edgeAt(angleDeg, softness, widthPx, heightPx, progress)
-    const bounds = boundsOf(reveal, widthPx, heightPx)
-    stack.put({ ...whole, coverage: { ...whole.coverage, reveal: progress === 1 ? null : reveal }, bounds, opacity: progress === 0 ? 0 : 1 })
+    const uncovered = boundsOf(reveal, widthPx, heightPx)
+    for (const next of nextItems(between)) {
+      const bounds = meeting(next.bounds, uncovered)
+      stack.put({ ...next, coverage: { ...next.coverage, reveal: progress === 1 ? null : reveal }, bounds, opacity: progress === 0 ? 0 : 1 })
+    }
   },
 }
 
@@ -46,11 +50,12 @@ function boundsOf(edge: EdgeReveal, widthPx: number, heightPx: number): PixelRec
 /** The edge on its way over a canvas: it begins before the first corner, and ends behind the last. */
 export function edgeAt(angleDeg: number, softness: number, widthPx: number, heightPx: number, progress: number): EdgeReveal {
   const angle = (angleDeg * Math.PI) / 180
-  const [alongX, alongY] = [Math.sin(angle), -Math.cos(angle)]
+  // Along rows or columns exactly, where it is meant to be.
+  const [alongX, alongY] = [Math.sin(angle), -Math.cos(angle)].map((value) => (Math.abs(value) < 1e-12 ? 0 : value)) as [number, number]
   const lengthPx = Math.abs(alongX) * widthPx + Math.abs(alongY) * heightPx
   const softPx = Math.max(1, softness * lengthPx)
   const edgePx = progress * (lengthPx + softPx) - softPx / 2
   // How far along a pixel lies: 0 at the first corner. The share is (edge − that) / soft + ½.
   const atCorner = lengthPx / 2 - (widthPx / 2) * alongX - (heightPx / 2) * alongY
-  return { kind: 'edge', a: -alongX / softPx, b: -alongY / softPx, c: (edgePx - atCorner) / softPx + 0.5 }
+  return { kind: 'edge', a: -alongX / softPx || 0, b: -alongY / softPx || 0, c: (edgePx - atCorner) / softPx + 0.5 }
 }

@@ -51,13 +51,12 @@ export function coverMask(item: Item): CoverMask {
   const builder = new MaskBuilder(bounds, opacity)
   const edge = coverage.reveal?.kind === 'edge' ? coverage.reveal : null
   const isBox = isWholeBox(item)
+  const alike = edge === null || edge.b === 0 ? alikeRows(item) : NO_ROWS
   const measure = new ShareMeter(coverage, toCoverage)
   for (let y = bounds.top; y < bounds.bottom; y += 1) {
-    if (isBox) {
-      // All of its rows are alike, unless an edge runs aslant.
-      if (y > bounds.top && (edge === null || edge.b === 0)) builder.repeatRow()
-      else addRevealed(builder, bounds.left, edge, bounds.left, bounds.right, y, 1)
-    } else {
+    if (y > bounds.top && y > alike.from && y < alike.to) builder.repeatRow()
+    else if (isBox) addRevealed(builder, bounds.left, edge, bounds.left, bounds.right, y, 1)
+    else {
       measure.row(y)
       for (let x = bounds.left; x < bounds.right;) {
         const share = measure.shareAt(x)
@@ -69,6 +68,16 @@ export function coverMask(item: Item): CoverMask {
     builder.endRow()
   }
   return builder.finish()
+}
+
+const NO_ROWS = { from: 0, to: 0 }
+
+/** The rows of a stack that an upright box, or a ring round one, covers alike: those between its corners. */
+function alikeRows({ coverage: { shape, strokePx, sigmaPx, hole }, toCoverage: { a, b, f } }: Item) {
+  if (shape.kind !== 'roundedRect' || sigmaPx !== 0 || hole !== null || a !== 1 || b !== 0) return NO_ROWS
+  // A pixel is covered otherwise only within its reach of something that bends, or of an edge along the row.
+  const inset = Math.max(shape.cornerRadius, strokePx ?? 0)
+  return { from: Math.ceil(inset - f + 1), to: Math.floor(shape.height - inset - f - 1) }
 }
 
 /** Whether an item, but for its reveal, covers all of each pixel of its bounds: an upright box that ends on whole pixels. */

@@ -13,43 +13,6 @@ export function canvasOver(at: number, { left, top, right }: PixelRect): HeapCan
   return { at: at - top * strideBytes - left * 4, strideBytes }
 }
 
-export function isEmptyRect({ left, top, right, bottom }: PixelRect): boolean {
-  return right <= left || bottom <= top
-}
-
-/** The smallest rectangle that holds both; an empty one adds nothing. */
-export function uniteRects(first: PixelRect, second: PixelRect): PixelRect {
-  if (isEmptyRect(first)) return second
-  if (isEmptyRect(second)) return first
-  return {
-    left: Math.min(first.left, second.left),
-    top: Math.min(first.top, second.top),
-    right: Math.max(first.right, second.right),
-    bottom: Math.max(first.bottom, second.bottom),
-  }
-}
-
-export function coversRect(outer: PixelRect, inner: PixelRect): boolean {
-  return outer.left <= inner.left && outer.top <= inner.top && outer.right >= inner.right && outer.bottom >= inner.bottom
-}
-
-export const EMPTY_RECT: PixelRect = { left: 0, top: 0, right: 0, bottom: 0 }
-
-/** The rectangle of a whole picture. */
-export function wholeOf({ widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number }): PixelRect {
-  return { left: 0, top: 0, right: widthPx, bottom: heightPx }
-}
-
-/** The part that two rectangles share; empty when they don't meet. */
-export function meeting(first: PixelRect, second: PixelRect): PixelRect {
-  return {
-    left: Math.max(first.left, second.left),
-    top: Math.max(first.top, second.top),
-    right: Math.min(first.right, second.right),
-    bottom: Math.min(first.bottom, second.bottom),
-  }
-}
-
 /** Gives every pixel of a rectangle one packed value. */
 export function fillRect(kernels: Kernels, canvas: HeapCanvas, { left, top, right, bottom }: PixelRect, value: number): void {
   for (let y = top; y < bottom; y += 1) kernels.fillRow(canvas.at + y * canvas.strideBytes + left * 4, right - left, value)

@@ -1,5 +1,6 @@
 // Puts one item of a plan over a base, row by row. Packed and premultiplied, in the heap.
 import type { Affine } from '../../core/composite/affine.ts'
+import type { EdgeReveal } from '../../core/composite/coverage.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { Item, Paint, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { Run } from '../../core/steps/chain.ts'
@@ -8,7 +9,8 @@ import { spaceOf } from './chain-runner.ts'
 import { columnsFor, type ColumnTable } from './column-table.ts'
 import { coverMask, maskKey, type CoverMask } from './cover-mask.ts'
 import { GradientRows } from './gradient-rows.ts'
-import { coversRect, type HeapCanvas } from './heap-canvas.ts'
+import { coversRect, EMPTY_RECT, meeting } from '../../core/picture/pixel-rect.ts'
+import type { HeapCanvas } from './heap-canvas.ts'
 import type { Heap } from './heap.ts'
 import { RowBlender, RowSpace } from './row-blender.ts'
 import type { Kept } from './surface-store.ts'
@@ -52,6 +54,8 @@ export type JobPicture =
 /** An item with everything that does not change from frame to frame. */
 export class ItemJob {
   readonly item: Item
+  /** Where nothing under it shows. */
+  readonly hidden: PixelRect
   readonly #tools: JobTools
   readonly #isOpaque: boolean
   readonly #sampling: Sampling
@@ -67,6 +71,7 @@ export class ItemJob {
     this.#isOpaque = isOpaque
     this.#sampling = item.paint.kind === 'node' ? samplingOf(item, item.paint.toNode) : 'copy'
     this.#maskKey = maskKey(item)
+    this.hidden = this.#hiddenPart()
     this.#gradient = item.paint.kind === 'gradient' ? new GradientRows(tools.heap, item.paint) : null
   }
 
@@ -75,16 +80,22 @@ export class ItemJob {
     return this.item.paint.kind === 'node' && this.#sampling === 'copy'
   }
 
-  /** Whether nothing under it shows in a region: an opaque box over all of it. */
+  /** Whether nothing under it shows in a region. */
   hides(region: PixelRect): boolean {
+    return coversRect(this.hidden, region)
+  }
+
+  /** Where nothing under it shows: an opaque box, as far as it is uncovered. */
+  #hiddenPart(): PixelRect {
     const { bounds, coverage, toCoverage, opacity, blend } = this.item
     const { shape, strokePx, sigmaPx, hole, reveal } = coverage
-    if (!this.#isOpaque || opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null || reveal !== null) return false
-    const isBox = shape.kind === 'roundedRect' && shape.cornerRadius === 0 && toCoverage.a === 1 && toCoverage.b === 0
+    if (!this.#isOpaque || opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null) return EMPTY_RECT
+    if (shape.kind !== 'roundedRect' || shape.cornerRadius !== 0 || toCoverage.a !== 1 || toCoverage.b !== 0) return EMPTY_RECT
     const { e, f } = toCoverage
-    if (!isBox || ![e, f, shape.width, shape.height].every(isWhole)) return false
-    const box = { left: Math.round(-e), top: Math.round(-f), right: Math.round(shape.width - e), bottom: Math.round(shape.height - f) }
-    return coversRect(bounds, region) && coversRect(box, region)
+    const box = { left: Math.ceil(-e), top: Math.ceil(-f), right: Math.floor(shape.width - e), bottom: Math.floor(shape.height - f) }
+    const covered = meeting(bounds, box)
+    if (reveal === null) return covered
+    return reveal.kind === 'edge' ? uncovered(reveal, covered) : EMPTY_RECT
   }
 
   /** Draws the rows of the bounds that lie inside `clip` over `base` into `out`; a plain paint and a gradient need no picture. */
@@ -142,7 +153,7 @@ export class ItemJob {
         if (from !== to) heap.kernels.copyRows(from, to, rowBytes, 0, 1)
         continue
       }
-      treatments.rows.treat(picture, pictureAt, memo, run.keep, sourceY, line)
+      treatments.rows.treat(picture, pictureAt, memo, run.keep, sourceY, line, 'premultiplied', part.left + offsetX, part.right + offsetX)
       this.#blend(line + (part.left + offsetX) * 4, base, out, y, part.left, part.right)
     }
   }
@@ -234,6 +245,18 @@ export class ItemJob {
       right,
     )
   }
+}
+
+/** The part of a rectangle that an edge along rows or columns has uncovered wholly; of one aslant, none. */
+function uncovered({ a, b, c }: EdgeReveal, { left, top, right, bottom }: PixelRect): PixelRect {
+  if (a !== 0 && b !== 0) return EMPTY_RECT
+  // Where along the row or column the share reaches one. A pixel further in, no rounding counts.
+  const at = (1 - c) / (a === 0 ? b : a)
+  const [first, last] = [Math.ceil(at) + 1, Math.floor(at) - 1]
+  if (a > 0) return { left: Math.max(left, first), top, right, bottom }
+  if (a < 0) return { left, top, right: Math.min(right, last), bottom }
+  if (b > 0) return { left, top: Math.max(top, first), right, bottom }
+  return b < 0 ? { left, top, right, bottom: Math.min(bottom, last) } : EMPTY_RECT
 }
 
 function clampIndex(position: number, length: number): number {

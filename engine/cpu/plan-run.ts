@@ -1,9 +1,10 @@
 // One plan, made ready for the pictures of its sources as they are now: live or still, there or not.
 import type { PixelRect } from '../../core/picture/picture.ts'
-import type { FramePlan, Item, NodeIndex, OutputId, PlanNode, SourceId, StackNode } from '../../core/plan/frame-plan.ts'
+import type { FilteredNode, FramePlan, Item, NodeIndex, OutputId, SourceId, StackNode, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { SourceFrames } from '../executor.ts'
-import { hasAll, itemKeysOf, readersOf, runsOf, sourcesOfNodes, usesOf } from '../stillness.ts'
-import { canvasOver, copyRect, coversRect, EMPTY_RECT, fillRect, isEmptyRect, meeting, uniteRects, wholeOf, type HeapCanvas } from './heap-canvas.ts'
+import { coversRect, EMPTY_RECT, isEmptyRect, meeting, unionOf, uniteRects, wholeOf, without } from '../../core/picture/pixel-rect.ts'
+import { hasAll, itemKeysOf, partRead, runsOf, shownSharesOf, sourcesOfNodes } from '../stillness.ts'
+import { canvasOver, copyRect, fillRect, type HeapCanvas } from './heap-canvas.ts'
 import { ItemJob, type JobPicture, type JobTools } from './item-job.ts'
 import { LumaItemJob } from './luma-item-job.ts'
 import { pictureStamp } from './picture-stamp.ts'
@@ -12,6 +13,8 @@ import type { Kept } from './surface-store.ts'
 import type { HeapPicture } from './treatments.ts'
 
 const OPAQUE_BLACK = 0xff000000
+/** A source whose shown parts come to more than so many times its area is cleaned whole, once. */
+const MOST_BY_ROWS = 1.6
 
 interface LiveRun {
   readonly kind: 'live'
@@ -27,8 +30,6 @@ interface StackRun {
   readonly liveBounds: PixelRect
   /** Where its pixels lie, and whether all of them are there from the last frame. */
   wholeAt: number | null
-  /** Grows when a still run is made anew. */
-  stillsMade: number
 }
 
 export class PlanRun {
@@ -36,21 +37,20 @@ export class PlanRun {
   readonly itemKeys: ReadonlySet<string>
   readonly #tools: JobTools
   readonly #sourcesOf: readonly (readonly SourceId[])[]
-  readonly #uses: ReadonlyMap<string, number>
-  /** How many items or nodes read each node; who reads all of it counts twice. */
-  readonly #readers: readonly number[]
+  /** How much of each treated picture is shown. */
+  readonly #shownShares: ReadonlyMap<string, number>
   /** Sources of the plan and how they were when it was made ready: absent, still or live. */
   readonly #presence: readonly (readonly [SourceId, boolean | null])[]
   readonly #keysBefore: ReadonlySet<string> | null
   readonly #stacks = new Map<NodeIndex, StackRun>()
-  /** Pictures of nodes that were made in this frame. */
-  readonly #made = new Map<NodeIndex, HeapPicture>()
+  /** Pictures of nodes that were made in this frame, and which parts of them are there. */
+  readonly #made = new Map<NodeIndex, { readonly picture: HeapPicture; readonly parts: readonly PixelRect[] }>()
   readonly #own = new Map<string, Kept>()
   readonly #hasMoving: boolean
   readonly #ownName = `run ${(runs += 1)}`
   readonly #supplies: StillSupplies = {
     stampOf: (id) => pictureStamp(this.#sources.get(id)),
-    pictureFor: (item, region) => this.#pictureFor(item, region),
+    pictureFor: (item, region) => this.#pictureFor(item, [meeting(region, item.bounds)]),
   }
   #sources: SourceFrames
 
@@ -62,8 +62,7 @@ export class PlanRun {
     this.#sources = sources
     this.#keysBefore = keysBefore
     this.#sourcesOf = sourcesOfNodes(plan.nodes)
-    this.#uses = usesOf(plan)
-    this.#readers = readersOf(plan)
+    this.#shownShares = shownSharesOf(plan)
     this.#presence = [...new Set(this.#sourcesOf.flat())].map((id) => [id, sources.get(id)?.isLive ?? null])
     this.#hasMoving = keysBefore !== null && [...this.itemKeys].some((key) => !keysBefore.has(key))
   }
@@ -86,7 +85,7 @@ export class PlanRun {
     if (node.kind === 'stack' && !this.#made.has(index)) {
       this.#drawStack(index, node, out, at, whole)
       // Whatever else shows this picture has it from here.
-      this.#made.set(index, { widthPx: node.widthPx, heightPx: node.heightPx, at })
+      this.#made.set(index, { picture: { widthPx: node.widthPx, heightPx: node.heightPx, at }, parts: [whole] })
       return
     }
     const picture = this.#pictureOf(index, whole)
@@ -100,93 +99,108 @@ export class PlanRun {
   }
 
   #drawStack(index: NodeIndex, node: StackNode, out: HeapCanvas, at: number, wanted: PixelRect): void {
-    const stack = this.#stackOf(index, node)
-    const madeBefore = stack.stillsMade
-    if (stack.back?.refresh(this.#supplies) === true) stack.stillsMade += 1
-    for (const run of stack.above) if (run.kind === 'still' && run.refresh(this.#supplies)) stack.stillsMade += 1
-    const isWhole = stack.wholeAt === at && stack.stillsMade === madeBefore
+    const stack = this.#refreshed(index, node)
+    const isWhole = stack.wholeAt === at
     const region = isWhole ? meeting(stack.liveBounds, wanted) : wanted
     // A throw in the middle leaves nothing that counts as whole.
     stack.wholeAt = null
-    if (!isEmptyRect(region)) this.#compose(stack, out, region)
+    for (const band of bandsOf(region)) this.#compose(stack, out, band)
     stack.wholeAt = isWhole || coversRect(wanted, wholeOf(node)) ? at : null
+  }
+
+  /** A stack whose still runs are as their sources are now. */
+  #refreshed(index: NodeIndex, node: StackNode): StackRun {
+    const stack = this.#stackOf(index, node)
+    const isNew = stack.back?.refresh(this.#supplies) === true
+    const areNew = stack.above.map((run) => run.kind === 'still' && run.refresh(this.#supplies))
+    if (isNew || areNew.includes(true)) stack.wholeAt = null
+    return stack
   }
 
   #compose({ node, back, above }: StackRun, out: HeapCanvas, region: PixelRect): void {
     const ground = node.ground === 'black' ? OPAQUE_BLACK : 0
+    const { kernels } = this.#tools.heap
+    const { seen, behindAll } = seenParts(above, region)
     let base = out
-    const [lowest] = above
-    // What the lowest item hides needs no ground.
-    if (back === null) {
-      if (lowest?.kind !== 'live' || !lowest.job.hides(region)) fillRect(this.#tools.heap.kernels, out, region, ground)
-    } else {
-      const behind = back.canvas
-      const first = above[0]
-      // The first live item reads the still back and writes the frame; what it doesn't touch is copied.
-      if (first?.kind === 'live' && coversRect(back.bounds, region) && coversRect(first.job.item.bounds, region)) base = behind
-      else {
-        if (!coversRect(back.bounds, region)) fillRect(this.#tools.heap.kernels, out, region, ground)
-        copyRect(this.#tools.heap.kernels, behind, out, meeting(back.bounds, region))
+    const first = above[0]
+    // The first live item reads the still back and writes the frame; what it doesn't touch is copied.
+    if (back !== null && first?.kind === 'live' && coversRect(back.bounds, region) && coversRect(first.job.item.bounds, region)) base = back.canvas
+    else {
+      for (const part of behindAll) {
+        if (back === null || !coversRect(back.bounds, part)) fillRect(kernels, out, part, ground)
+        if (back !== null) copyRect(kernels, back.canvas, out, meeting(back.bounds, part))
       }
     }
-    for (const run of above) {
-      if (run.kind === 'still') run.overlay(out, region)
-      else run.job.run(this.#pictureFor(run.job.item, region), base, out, region)
+    above.forEach((run, i) => {
+      const parts = seen[i]!
+      if (run.kind === 'still') for (const part of parts) run.overlay(out, part)
+      else this.#drawLive(run.job, base, out, parts)
       base = out
-    }
+    })
   }
 
-  /** What an item is drawn from; null for a paint without a picture. */
-  #pictureFor({ paint, bounds }: Item, region: PixelRect): JobPicture | null {
+  #drawLive(job: ItemJob, base: HeapCanvas, out: HeapCanvas, parts: readonly PixelRect[]): void {
+    const seen = parts.map((part) => meeting(part, job.item.bounds)).filter((part) => !isEmptyRect(part))
+    const left = seen.flatMap((part) => (this.#drawInPlace(job, out, meeting(part, job.hidden)) ? without(part, job.hidden) : [part]))
+    if (left.length === 0) return
+    const picture = this.#pictureFor(job.item, left)
+    for (const part of left) job.run(picture, base, out, part)
+  }
+
+  /** Draws a stack that an item shows as it is straight to where it is shown, without a picture of its own on the way; false when it can't. */
+  #drawInPlace({ item: { paint } }: ItemJob, out: HeapCanvas, part: PixelRect): boolean {
+    if (isEmptyRect(part) || paint.kind !== 'node' || this.#made.has(paint.node)) return false
+    const node = this.plan.nodes[paint.node]!
+    const { a, b, c, d, e, f } = paint.toNode
+    if (node.kind !== 'stack' || this.#isStill(paint.node) || a !== 1 || b !== 0 || c !== 0 || d !== 1 || !Number.isInteger(e) || !Number.isInteger(f))
+      return false
+    const stack = this.#refreshed(paint.node, node)
+    stack.wholeAt = null
+    const canvas = { at: out.at - f * out.strideBytes - e * 4, strideBytes: out.strideBytes }
+    this.#compose(stack, canvas, { left: part.left + e, top: part.top + f, right: part.right + e, bottom: part.bottom + f })
+    return true
+  }
+
+  /** What an item is drawn from, right where it is seen within its bounds; null for a paint without a picture. */
+  #pictureFor({ paint }: Item, seen: readonly PixelRect[]): JobPicture | null {
     if (paint.kind !== 'node') return null
     const node = this.plan.nodes[paint.node]!
     if (node.kind === 'treated') return this.#treatedFor(node, paint.node)
-    const { toNode } = paint
-    const part = meeting(bounds, region)
-    const isUpright = toNode.b === 0 && toNode.c === 0
-    const needed = isUpright
-      ? meeting(wholeOf(node), {
-          left: Math.floor(Math.min(toNode.a * part.left, toNode.a * part.right) + toNode.e) - 1,
-          top: Math.floor(Math.min(toNode.d * part.top, toNode.d * part.bottom) + toNode.f) - 1,
-          right: Math.ceil(Math.max(toNode.a * part.left, toNode.a * part.right) + toNode.e) + 1,
-          bottom: Math.ceil(Math.max(toNode.d * part.top, toNode.d * part.bottom) + toNode.f) + 1,
-        })
-      : wholeOf(node)
-    return { kind: 'made', picture: this.#pictureOf(paint.node, needed) }
+    return { kind: 'made', picture: this.#pictureOf(paint.node, partRead(node, paint.toNode, unionOf(seen))) }
   }
 
-  #treatedFor(node: Extract<PlanNode, { kind: 'treated' }>, index: NodeIndex): JobPicture {
+  #treatedFor(node: TreatedNode, index: NodeIndex): JobPicture {
     const frame = this.#sources.get(node.sourceId)!
-    if (this.#uses.get(node.treatedKey) === 1 && node.mipLevel === 0) return { kind: 'source', node, frame }
-    const known = this.#made.get(index)
-    if (known !== undefined) return { kind: 'made', picture: known }
-    const picture = this.#tools.treatments.treated(node, frame)
-    this.#made.set(index, picture)
-    return { kind: 'made', picture }
+    // Where little of it is shown it is cleaned as it is drawn, though it may be shown again.
+    if (this.#shownShares.get(node.treatedKey)! <= MOST_BY_ROWS) return { kind: 'source', node, frame }
+    return { kind: 'made', picture: this.#pictureOf(index, wholeOf(node)) }
   }
 
   /** The picture of a node, right in `needed` at least. */
   #pictureOf(index: NodeIndex, needed: PixelRect): HeapPicture {
     const node = this.plan.nodes[index]!
-    if (node.kind === 'treated') return this.#tools.treatments.treated(node, this.#sources.get(node.sourceId)!)
     const known = this.#made.get(index)
-    if (known !== undefined) return known
-    // What several items read is made whole.
-    const picture =
-      node.kind === 'stack' ? this.#stackPicture(index, node, this.#readers[index] === 1 ? needed : wholeOf(node)) : this.#filteredPicture(index, node)
-    this.#made.set(index, picture)
+    if (known?.parts.some((part) => coversRect(part, needed)) === true) return known.picture
+    if (node.kind === 'stack') return this.#stackPicture(index, node, needed)
+    const picture = node.kind === 'treated' ? this.#tools.treatments.treated(node, this.#sources.get(node.sourceId)!) : this.#filteredPicture(index, node)
+    this.#made.set(index, { picture, parts: [wholeOf(node)] })
     return picture
   }
 
+  /** What is kept is made whole; of the rest, what somebody asks for. */
   #stackPicture(index: NodeIndex, node: StackNode, needed: PixelRect): HeapPicture {
     const { widthPx, heightPx } = node
     const { kept, isNew } = this.#surfaceOf(index, widthPx * heightPx * 4)
     const { at } = kept.block
-    if (isNew) this.#making(kept, () => this.#drawStack(index, node, canvasOver(at, wholeOf(node)), at, this.#isStill(index) ? wholeOf(node) : needed))
+    const part = this.#isStill(index) ? wholeOf(node) : needed
+    if (isNew) this.#making(kept, () => this.#drawStack(index, node, canvasOver(at, wholeOf(node)), at, part))
+    const before = this.#made.get(index)
+    const parts = before?.picture.at === at ? before.parts : []
+    this.#made.set(index, { picture: { widthPx, heightPx, at }, parts: [...parts, part] })
     return { widthPx, heightPx, at }
   }
 
-  #filteredPicture(index: NodeIndex, node: Extract<PlanNode, { kind: 'filtered' }>): HeapPicture {
+  #filteredPicture(index: NodeIndex, node: FilteredNode): HeapPicture {
     const { widthPx, heightPx, steps, key } = node
     const bytes = widthPx * heightPx * 4
     const { kept, isNew } = this.#surfaceOf(index, bytes)
@@ -280,7 +294,6 @@ export class PlanRun {
       above: runs,
       liveBounds: runs.reduce((all, run) => (run.kind === 'live' ? uniteRects(all, run.job.item.bounds) : all), EMPTY_RECT),
       wholeAt: null,
-      stillsMade: 0,
     }
     this.#stacks.set(index, stack)
     return stack
@@ -317,6 +330,36 @@ export class PlanRun {
     const sources = new Set([...nodes, ...veils].flatMap((index) => this.#sourcesOf[index]!))
     return new StillRun(this.#tools, jobs, ground, whole, [...sources])
   }
+}
+
+/** Of a picture that is drawn at a time: with what it is drawn from it stays in the processor's own memory until it is done. */
+const BAND_BYTES = 262_144
+
+/** A region in bands of whole rows, from the top. */
+function bandsOf(region: PixelRect): readonly PixelRect[] {
+  if (isEmptyRect(region)) return []
+  const rows = Math.max(16, Math.floor(BAND_BYTES / ((region.right - region.left) * 4)))
+  const bands: PixelRect[] = []
+  for (let top = region.top; top < region.bottom; top += rows) bands.push({ ...region, top, bottom: Math.min(region.bottom, top + rows) })
+  return bands
+}
+
+/** A run that is seen in more parts than this is drawn where it is hidden, too. */
+const MOST_PARTS = 6
+
+/** Where each run can be seen in a region, and what lies behind all of them: what a later one hides is not drawn. */
+function seenParts(above: readonly (StillRun | LiveRun)[], region: PixelRect) {
+  const seen: (readonly PixelRect[])[] = []
+  let parts: readonly PixelRect[] = [region]
+  for (let i = above.length - 1; i >= 0; i -= 1) {
+    const run = above[i]!
+    seen[i] = parts
+    if (run.kind === 'still') continue
+    const { hidden } = run.job
+    const left = parts.flatMap((part) => without(part, hidden))
+    if (left.length <= MOST_PARTS) parts = left
+  }
+  return { seen, behindAll: parts }
 }
 
 let runs = 0

@@ -18,24 +18,36 @@ export class RowTreater {
 
   /**
    * Treats row `y` of `picture`, whose bytes lie at `pictureAt`, into `line`; everything outside
-   * `keep` becomes clear. `line` needs room for 16 pixels more than the width.
+   * `keep` becomes clear. `line` needs room for 16 pixels more than the width. Of the rest than the columns from `first` to `end`
+   * nobody asks: what is there then is not said.
    */
-  treat(picture: Picture, pictureAt: number, memo: ColourMemo, keep: PixelRect, y: number, line: number, form: AlphaForm = 'premultiplied'): void {
-    const { widthPx } = picture
-    const { kernels } = this.#heap
+  treat(
+    picture: Picture,
+    pictureAt: number,
+    memo: ColourMemo,
+    keep: PixelRect,
+    y: number,
+    line: number,
+    form: AlphaForm = 'premultiplied',
+    first = 0,
+    end = picture.widthPx,
+  ): void {
+    const { widthPx, heightPx } = picture
     if (picture.format === 'rgba') return this.treatStraight(pictureAt + y * widthPx * 4, widthPx, memo, keep, y, line, form)
-    if (y < keep.top || y >= keep.bottom || keep.right <= keep.left) {
-      kernels.fillRow(line, widthPx, CLEAR)
+    const left = Math.max(keep.left, first)
+    const right = Math.min(keep.right, end)
+    if (y < keep.top || y >= keep.bottom || right <= left) {
+      this.#heap.kernels.fillRow(line + first * 4, end - first, CLEAR)
       return
     }
     this.#reserve(widthPx)
     const missing = this.#missing.at
-    const misses = this.#i420Row(picture.widthPx, picture.heightPx, pictureAt, memo.at, keep, y, line)
+    const misses = this.#i420Row(widthPx, heightPx, pictureAt, memo.at, left, right, y, line)
     if (misses > 0) {
       memo.computeListed(missing, misses)
       this.#fillIn(memo.at, misses)
     }
-    this.#clearOutside(keep, widthPx, line)
+    this.#clearOutside(left, right, first, end, line)
   }
 
   /** The same for a row of straight pixels in the heap, at `source`; their own alpha thins the result. */
@@ -61,7 +73,7 @@ export class RowTreater {
         kernels.treatRgbaRow(memo.at, source, widthPx, line, missing)
       }
     }
-    this.#clearOutside(keep, widthPx, line)
+    this.#clearOutside(keep.left, keep.right, 0, widthPx, line)
   }
 
   dispose(): void {
@@ -76,13 +88,13 @@ export class RowTreater {
     for (let i = 0; i < misses; i += 1) words[words[missing + 2 * i + 1]! >> 2] = words[(table >> 2) + words[missing + 2 * i]!]!
   }
 
-  #clearOutside(keep: PixelRect, widthPx: number, line: number): void {
+  #clearOutside(left: number, right: number, first: number, end: number, line: number): void {
     const { kernels } = this.#heap
-    if (keep.left > 0) kernels.fillRow(line, keep.left, CLEAR)
-    if (keep.right < widthPx) kernels.fillRow(line + keep.right * 4, widthPx - keep.right, CLEAR)
+    if (left > first) kernels.fillRow(line + first * 4, left - first, CLEAR)
+    if (right < end) kernels.fillRow(line + right * 4, end - right, CLEAR)
   }
 
-  #i420Row(widthPx: number, heightPx: number, at: number, table: number, keep: PixelRect, y: number, line: number): number {
+  #i420Row(widthPx: number, heightPx: number, at: number, table: number, left: number, right: number, y: number, line: number): number {
     const chromaWidth = (widthPx + 1) >> 1
     const chromaHeight = (heightPx + 1) >> 1
     const row = y >> 1
@@ -97,8 +109,8 @@ export class RowTreater {
       cb + side * chromaWidth,
       cr + row * chromaWidth,
       cr + side * chromaWidth,
-      keep.left,
-      keep.right,
+      left,
+      right,
       chromaWidth,
       this.#scratch.at,
       line,

@@ -8,6 +8,9 @@ import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import { PLAN_ALLOWED_SHARE, PLAN_LIMIT } from '../../tests/support/random-plans.ts'
 import { MOVING_SEEDS, movingCase, picturesFor, SHOW_SEEDS, showCase, type ShowCase } from '../../tests/support/random-shows.ts'
+import type { Layer, Scene } from '../../core/show/show.ts'
+import { goTo } from '../../core/stage/stage.ts'
+import { usualTransitions, type Transition } from '../../core/transitions/transition.ts'
 import type { SourceFrame } from '../executor.ts'
 import { CpuExecutor } from './cpu-executor.ts'
 import type { Heap } from './heap.ts'
@@ -32,6 +35,21 @@ it.each(MOVING_SEEDS)('seed %i agrees with the reference on its way to another s
     one,
     [0, 33].map((laterMs) => planFrame(one.show, one.stage, one.timeMs + laterMs, one.infos)),
   )
+})
+
+it.each([301, 304, 308, 310, 312, 316])('seed %i agrees with the reference on every way to a scene that is nearly the same', (seed) => {
+  const one = showCase(seed)
+  const [first] = one.show.scenes as [Scene]
+  const moved = (layer: Layer): Layer => ({ ...layer, placement: { ...layer.placement, x: layer.placement.x * 0.5 + 9 } })
+  const second = { ...first, id: 'copy', layers: first.layers.map((layer, i) => (i > first.layers.length - 3 ? moved(layer) : layer)) }
+  const ways: Transition[] = [...Object.values(usualTransitions), { ...usualTransitions.wipe, angleDeg: 180 }, { ...usualTransitions.push, side: 'top' }]
+  for (const way of ways) {
+    const stage = goTo({ scene: first }, second, { ...way, durationMs: 100 }, 0)
+    holdTo(
+      one,
+      [20, 55, 90].map((timeMs) => planFrame(one.show, stage, timeMs, one.infos)),
+    )
+  }
 })
 
 /** Draws plans one after the other by one executor, each against the reference. */

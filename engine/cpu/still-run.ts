@@ -1,7 +1,8 @@
 // Still items next to each other, flattened once: over nothing, or over the ground they lie on.
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { Item, SourceId } from '../../core/plan/frame-plan.ts'
-import { canvasOver, EMPTY_RECT, fillRect, uniteRects, type HeapCanvas } from './heap-canvas.ts'
+import { EMPTY_RECT, uniteRects } from '../../core/picture/pixel-rect.ts'
+import { canvasOver, fillRect, type HeapCanvas } from './heap-canvas.ts'
 import type { ItemJob, JobPicture, JobTools } from './item-job.ts'
 import type { Kept } from './surface-store.ts'
 
