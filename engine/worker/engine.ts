@@ -171,6 +171,8 @@ export class Engine {
     this.#cameras.keepOnly(new Set(both.inputs.map((input) => input.id)))
     this.#invalidate()
     this.#pacer.start((held ?? show).canvas.frameRate)
+    // An edit is seen at once; the feed keeps its beat.
+    if (!this.#air.isFeedOpen) this.#pacer.soon()
   }
 
   #takeFrame(inputId: string, source: CameraSource): void {

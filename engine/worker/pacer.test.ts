@@ -129,3 +129,34 @@ it('goes on even when telling of a fault fails', () => {
   advance(1000)
   expect(ticks).toBeGreaterThan(25)
 })
+
+it('makes a frame at once when something is waited for, and never more than the clock or twice the camera would', () => {
+  const { clock, advance } = fakeClock()
+  const ticks: number[] = []
+  const pacer = new Pacer(clock, (now) => ticks.push(now), unexpected)
+  pacer.soon()
+  expect(ticks).toEqual([])
+  pacer.start(30)
+  advance(990)
+  const last = ticks.at(-1)!
+  advance(last + 20 - clock.now())
+  pacer.soon()
+  expect(ticks.at(-1)).toBe(last + 20)
+  // Without a camera an eager one gets no more frames than the clock gives.
+  const before = ticks.length
+  for (let i = 0; i < 1000; i += 1) {
+    advance(1)
+    pacer.soon()
+  }
+  expect(ticks.length - before).toBeLessThanOrEqual(31)
+  // With one, its frames and one more between two of them.
+  const counted = ticks.length
+  for (let i = 0; i < 990; i += 1) {
+    advance(1)
+    if (i % 33 === 0) pacer.beat()
+    pacer.soon()
+  }
+  expect(ticks.length - counted).toBeGreaterThanOrEqual(29)
+  expect(ticks.length - counted).toBeLessThanOrEqual(62)
+  expect(pacer.missedTicks).toBe(0)
+})

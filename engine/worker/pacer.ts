@@ -10,6 +10,8 @@ export interface PacerClock {
 
 /** A camera frame is taken at once if this share of a period has passed. */
 const EARLIEST_SHARE = 0.3
+/** Something else than a camera may ask for a frame once this share of a period has passed: twice the rate at most. */
+const SOON_SHARE = 0.5
 /** How long past its time a camera may be before the clock steps in. */
 const GRACE_SHARE = 0.7
 /** Periods after which a silent camera no longer sets the beat. */
@@ -57,6 +59,11 @@ export class Pacer {
     const now = this.#clock.now()
     this.#lastBeatMs = now
     if (this.#isRunning && now - this.#lastTickMs >= this.#periodMs * EARLIEST_SHARE) this.#run()
+  }
+
+  /** Asks for a frame at once, for something that is waited for; if one was just made, for the next as usual. */
+  soon(): void {
+    if (this.#isRunning && this.#clock.now() - this.#lastTickMs >= this.#periodMs * SOON_SHARE) this.#run()
   }
 
   #run(): void {
