@@ -8,7 +8,7 @@ import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 
 const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean; isStop: boolean; place: string }>()
-const emit = defineEmits<{ select: []; key: [event: KeyboardEvent] }>()
+const emit = defineEmits<{ select: [event: MouseEvent]; key: [event: KeyboardEvent] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const THUMB_WIDTH_PX = 160
@@ -39,9 +39,9 @@ const what = computed(() => {
       :tabindex="isStop ? 0 : -1"
       :aria-label="`${layer.name}, ${what}, ${place}${layer.visible ? '' : `, ${t('layer.hidden')}`}`"
       :aria-pressed="isSelected"
-      aria-keyshortcuts="Shift+ArrowLeft Shift+ArrowRight Delete"
+      aria-keyshortcuts="Shift+ArrowLeft Shift+ArrowRight Control+Space Control+A Delete"
       :title="`${layer.name} · ${what}`"
-      @click="emit('select')"
+      @click="emit('select', $event)"
       @keydown="emit('key', $event)"
     >
       <span

@@ -60,8 +60,34 @@ async function focusOn(layerId: string): Promise<void> {
   stripElement.value?.querySelector<HTMLElement>(`[data-layer-id="${CSS.escape(layerId)}"] button`)?.focus()
 }
 
+/** With Control one more, with Shift all from the last one on. */
+function onSelect(event: MouseEvent, layerId: string, index: number): void {
+  const from = layers.value.findIndex(({ id }) => id === showStore.layerId)
+  if (event.shiftKey && from >= 0) {
+    const between = layers.value.slice(Math.min(from, index), Math.max(from, index) + 1).map(({ id }) => id)
+    showStore.selectLayers([...between.filter((id) => id !== showStore.layerId), showStore.layerId!])
+  } else if (event.ctrlKey || event.metaKey) showStore.toggleLayer(layerId)
+  else showStore.selectLayer(layerId)
+}
+
+/** Keys that select several: true when it was one of them. */
+function selectsMore(event: KeyboardEvent, layerId: string, index: number): boolean {
+  if (event.key === ' ') showStore.toggleLayer(layerId)
+  else if (event.key === 'a') showStore.selectLayers(layers.value.map(({ id }) => id))
+  else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+    const next = layers.value[index + (event.key === 'ArrowLeft' ? -1 : 1)]
+    if (next !== undefined) void focusOn(next.id)
+  } else return false
+  announce(t('layer.manySelected', showStore.selectedIds.length))
+  return true
+}
+
 function onKey(event: KeyboardEvent, layerId: string, index: number): void {
-  if (event.altKey || event.ctrlKey || event.metaKey) return
+  if (event.altKey) return
+  if (event.ctrlKey || event.metaKey) {
+    if (selectsMore(event, layerId, index)) event.preventDefault()
+    return
+  }
   const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
   const next = layers.value[index + by]
   if (by !== 0 && event.shiftKey) void move(layerId, index + by)
@@ -69,8 +95,9 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
     showStore.selectLayer(next.id)
     void focusOn(next.id)
   } else if (event.key === 'Delete' || event.key === 'Backspace') {
-    removeLayer(layerId)
-    const neighbour = layers.value[Math.max(0, index - 1)]
+    const gone = showStore.selectedIds.includes(layerId) ? showStore.selectedIds : [layerId]
+    removeLayer(gone)
+    const neighbour = layers.value[Math.min(layers.value.length - 1, Math.max(0, index - gone.length))]
     if (neighbour !== undefined) void focusOn(neighbour.id)
   } else if (by === 0) return
   event.preventDefault()
@@ -170,10 +197,10 @@ watch(
           :key="layer.id"
           :layer="layer"
           :scene-id="showStore.sceneId!"
-          :is-selected="layer.id === showStore.layerId"
+          :is-selected="showStore.selectedIds.includes(layer.id)"
           :is-stop="layer.id === stopId"
           :place="placeOf(index)"
-          @select="showStore.selectLayer(layer.id)"
+          @select="onSelect($event, layer.id, index)"
           @key="onKey($event, layer.id, index)"
         />
       </VueDraggable>

@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n'
 import { blendModes } from '../../core/blend/index.ts'
 import { inProportion, proportionNames, proportionOf, type ProportionName } from '../../core/layout/proportions.ts'
 import { RANGES } from '../../core/show/limits.ts'
+import { shapeOf } from '../../core/show/contents.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { borderSides, frameForms, type Border, type Frame, type Layer, type Shadow } from '../../core/show/show.ts'
 import ChoiceBar from '../base/ChoiceBar.vue'
@@ -38,6 +39,8 @@ const hasProportions = computed(() => props.layer.kind === 'input' || props.laye
 const ratios = computed(() =>
   ([...proportionNames, 'free'] as const).map((value) => ({ value, label: t(`inspector.ratios.${value}`), isOff: value === 'free' })),
 )
+/** A drawn form has an outline in place of a frame. */
+const isDrawn = computed(() => props.layer.kind === 'shape' && shapeOf(showStore.show!, props.layer).outline !== null)
 const sides = computed(() => borderSides.map((value) => ({ value, label: t(`inspector.sides.${value}`) })))
 const blends = computed(() => blendModes.map(({ name }) => ({ value: name, label: t(`blends.${name}`) })))
 
@@ -79,12 +82,12 @@ const scaled = (px: number) => Math.round(px * unit.value)
 <template>
   <InspectorSection :title="t('inspector.frame')">
     <template #aside>
-      <span class="flex">
+      <span v-if="!isDrawn" class="flex">
         <IconButton :icon="Copy" size="small" :label="t('inspector.takeStyle')" @click="copiedFrame = frame" />
         <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="set(copiedFrame)" />
       </span>
     </template>
-    <div class="flex items-center gap-2">
+    <div v-if="!isDrawn" class="flex items-center gap-2">
       <span class="flex-1">{{ t('inspector.form') }}</span>
       <SelectMenu class="w-32" :model-value="frame.form" :label="t('inspector.form')" :options="forms" @update:model-value="set({ form: $event })" />
     </div>
@@ -99,7 +102,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
       />
     </div>
     <SliderRow
-      v-if="frame.form === 'box'"
+      v-if="frame.form === 'box' && !isDrawn"
       class="mt-2"
       :model-value="Math.min(roundest, frame.cornerRadiusPx)"
       :label="t('inspector.corner')"
@@ -110,7 +113,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
       :usual="0"
       @update:model-value="set({ cornerRadiusPx: $event }, 'corner')"
     />
-    <div class="mt-2 flex items-center gap-2">
+    <div v-if="!isDrawn" class="mt-2 flex items-center gap-2">
       <ToggleSwitch
         :model-value="frame.border !== null"
         :label="t('inspector.border')"
@@ -124,7 +127,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
         @update:model-value="setBorder({ colour: $event }, 'colour')"
       />
     </div>
-    <template v-if="frame.border">
+    <template v-if="frame.border && !isDrawn">
       <SliderRow
         class="mt-1"
         :model-value="frame.border.widthPx"
@@ -144,7 +147,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
         @update:model-value="setBorder({ side: $event }, 'side')"
       />
     </template>
-    <div class="mt-2 flex items-center gap-2">
+    <div v-if="!isDrawn" class="mt-2 flex items-center gap-2">
       <ToggleSwitch
         :model-value="frame.shadow !== null"
         :label="t('inspector.shadow')"
@@ -158,7 +161,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
         @update:model-value="setShadow({ colour: $event }, 'colour')"
       />
     </div>
-    <template v-if="frame.shadow">
+    <template v-if="frame.shadow && !isDrawn">
       <SliderRow
         v-for="row in [
           { key: 'blurPx', label: t('inspector.blur'), min: 0, max: scaled(MOST.blurPx), usual: scaled(USUAL_SHADOW.blurPx) },

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf } from '../../core/show/layer-tree.ts'
 import { addLayer, updateLayer } from '../../core/show/edits.ts'
-import { addContents, contentIdOf, withOwnContents } from '../../core/show/contents.ts'
+import { addContents, contentIdOf, shapeOf, withOwnContents } from '../../core/show/contents.ts'
 import { copyLayer } from '../../core/show/create.ts'
 import { groupLayers, ungroup } from '../../core/show/group-edits.ts'
 import type { Layer } from '../../core/show/show.ts'
@@ -19,6 +19,8 @@ import CleanUpSection from './CleanUpSection.vue'
 import FillSection from './FillSection.vue'
 import FrameSection from './FrameSection.vue'
 import InputSection from './InputSection.vue'
+import ManyLayers from './ManyLayers.vue'
+import OutlineSection from './OutlineSection.vue'
 import PlaceSection from './PlaceSection.vue'
 import TextSection from './TextSection.vue'
 import { useAddLayer } from './use-add-layer.ts'
@@ -43,6 +45,8 @@ const about = computed(() => {
   const count = showStore.show!.scenes.filter((scene) => layersOf(scene).some((candidate) => candidate.kind === 'input' && candidate.inputId === id)).length
   return `${kind}, ${t('layer.usedIn', count)}`
 })
+
+const outline = computed(() => (layer.value?.kind === 'shape' ? shapeOf(showStore.show!, layer.value).outline : null))
 
 /** What a layer is called that shows no input of the show. */
 function kindOf(current: Layer | null) {
@@ -93,7 +97,7 @@ function duplicate(shown: 'own' | 'same'): void {
 }
 
 function remove(): void {
-  if (showStore.layerId !== null) removeLayer(showStore.layerId)
+  if (showStore.layerId !== null) removeLayer([showStore.layerId])
 }
 
 const actions = computed<MenuAction[]>(() => [
@@ -113,6 +117,7 @@ const actions = computed<MenuAction[]>(() => [
       <BaseButton :icon="Image" @click="choosePictures">{{ t('build.addPicture') }}</BaseButton>
       <input ref="fileInput" type="file" accept="image/png,image/jpeg,image/webp,image/gif" multiple class="hidden" @change="onFilesChosen" />
     </EmptyState>
+    <ManyLayers v-else-if="showStore.selectedLayers.length > 1" :layers="showStore.selectedLayers" />
     <template v-else>
       <div class="flex items-center gap-0.5">
         <h2 class="min-w-0 flex-1 font-head text-[15px] font-bold" @dblclick="isRenaming = true">
@@ -144,6 +149,7 @@ const actions = computed<MenuAction[]>(() => [
       <p class="text-soft">{{ about }}</p>
       <TextSection v-if="layer.kind === 'text'" :key="layer.id" :layer="layer" />
       <FillSection v-if="layer.kind === 'shape'" :key="layer.id" :layer="layer" />
+      <OutlineSection v-if="layer.kind === 'shape' && outline" :key="layer.id" :layer="layer" :outline="outline" />
       <InputSection v-if="input" :input="input" />
       <CleanUpSection v-if="input && input.kind !== 'colour'" :key="layer.id" :input="input" :layer-id="layer.id" :here="layer.treatment" />
       <PlaceSection :layer="layer" />

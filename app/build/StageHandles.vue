@@ -4,7 +4,9 @@ import Moveable from 'moveable'
 import { computed, nextTick, onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layerAt } from '../../core/layout/hit-test.ts'
+import { boxRound } from '../../core/layout/placement.ts'
 import { placeLayer } from '../../core/show/edits.ts'
+import { moveLayersBy } from '../../core/show/layer-set-edits.ts'
 import type { Placement } from '../../core/show/show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useFocusInspector } from './use-focus-inspector.ts'
@@ -22,23 +24,40 @@ let moveable: Moveable | null = null
 let gesture = 0
 
 const layer = computed(() => showStore.layer)
-const isEditable = computed(() => layer.value !== null && !layer.value.locked && showStore.isEditor)
+/** Several are moved together; they are sized and turned one by one. */
+const isMany = computed(() => showStore.selectedLayers.length > 1)
+const isEditable = computed(() => showStore.selectedLayers.some(({ locked }) => !locked) && showStore.isEditor)
+const around = computed(() => boxRound(showStore.selectedLayers.map(({ placement }) => placement)))
 const boxStyle = computed(() => {
-  const placement = layer.value?.placement
-  if (placement === undefined) return { display: 'none' }
-  return {
-    left: `${placement.x * props.zoom}px`,
-    top: `${placement.y * props.zoom}px`,
-    width: `${placement.width * props.zoom}px`,
-    height: `${placement.height * props.zoom}px`,
-    transform: `rotate(${placement.angleDeg}deg)`,
-  }
+  if (isMany.value && around.value !== null) return styleOf({ ...around.value, angleDeg: 0 })
+  return layer.value === null ? { display: 'none' } : styleOf(layer.value.placement)
 })
+
+function styleOf({ x, y, width, height, angleDeg }: Omit<Placement, 'fit'>) {
+  const { zoom } = props
+  return { left: `${x * zoom}px`, top: `${y * zoom}px`, width: `${width * zoom}px`, height: `${height * zoom}px`, transform: `rotate(${angleDeg}deg)` }
+}
 
 function place(part: Partial<Placement>): void {
   const { sceneId, layerId } = showStore
   if (sceneId === null || layerId === null) return
   showStore.edit(t('edits.placement', { name: layer.value?.name ?? '' }), (show) => placeLayer(show, sceneId, layerId, part), `placement-${layerId}-${gesture}`)
+}
+
+/** Moves all that are selected, by canvas pixels. */
+function moveBy(dx: number, dy: number): void {
+  const { sceneId, selectedIds } = showStore
+  if (sceneId === null) return
+  showStore.edit(
+    t('edits.placement', { name: t('layer.many', selectedIds.length) }),
+    (show) => moveLayersBy(show, sceneId, selectedIds, dx, dy),
+    `move-${gesture}`,
+  )
+}
+
+function onDrag(left: number, top: number): void {
+  if (!isMany.value) place({ x: toCanvas(left), y: toCanvas(top) })
+  else if (around.value !== null) moveBy(toCanvas(left) - Math.round(around.value.x), toCanvas(top) - Math.round(around.value.y))
 }
 
 const toCanvas = (px: number) => Math.round(px / props.zoom)
@@ -59,7 +78,7 @@ function startMoveable(): void {
   })
   moveable
     .on('dragStart', () => (gesture += 1))
-    .on('drag', ({ left, top }) => place({ x: toCanvas(left), y: toCanvas(top) }))
+    .on('drag', ({ left, top }) => onDrag(left, top))
     .on('resizeStart', () => (gesture += 1))
     .on('resize', ({ width, height, drag }) =>
       place({ x: toCanvas(drag.left), y: toCanvas(drag.top), width: Math.max(8, toCanvas(width)), height: Math.max(8, toCanvas(height)) }),
@@ -81,8 +100,8 @@ async function refresh(): Promise<void> {
   moveable.verticalGuidelines = [0, width / 2, width]
   moveable.horizontalGuidelines = [0, height / 2, height]
   moveable.draggable = isEditable.value
-  moveable.resizable = isEditable.value
-  moveable.rotatable = isEditable.value
+  moveable.resizable = isEditable.value && !isMany.value
+  moveable.rotatable = isEditable.value && !isMany.value
   moveable.updateRect()
 }
 
@@ -93,7 +112,8 @@ async function onMouseDown(event: MouseEvent): Promise<void> {
   area.value.focus({ preventScroll: true })
   const bounds = area.value.getBoundingClientRect()
   const hit = layerAt(showStore.scene, showStore.show!.canvas, (event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom)
-  if (event.target === box.value && hit?.id === layer.value?.id) return
+  if (hit !== null && (event.shiftKey || event.ctrlKey || event.metaKey)) return showStore.toggleLayer(hit.id)
+  if (event.target === box.value && hit !== null && showStore.selectedIds.includes(hit.id)) return
   showStore.selectLayer(hit?.id ?? null)
   if (hit === null || hit.locked) return
   await refresh()
@@ -108,19 +128,16 @@ function onKey(event: KeyboardEvent): void {
   if (!isEditable.value) return
   if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
-    return removeLayer(current.id)
+    return removeLayer(showStore.selectedIds)
   }
   const by = event.shiftKey ? 10 : 1
-  const moves: Readonly<Record<string, Partial<Placement>>> = {
-    ArrowLeft: { x: current.placement.x - by },
-    ArrowRight: { x: current.placement.x + by },
-    ArrowUp: { y: current.placement.y - by },
-    ArrowDown: { y: current.placement.y + by },
-  }
-  const move = moves[event.key]
-  if (move === undefined) return
+  const ways: Readonly<Record<string, readonly [dx: number, dy: number]>> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }
+  const way = ways[event.key]
+  if (way === undefined) return
   event.preventDefault()
-  place(move)
+  const { x, y } = current.placement
+  if (isMany.value) moveBy(...way)
+  else place({ x: x + way[0], y: y + way[1] })
 }
 
 onMounted(() => {
@@ -128,7 +145,7 @@ onMounted(() => {
   void refresh()
 })
 onBeforeUnmount(() => moveable?.destroy())
-watch([layer, () => props.zoom, isEditable], refresh)
+watch([() => showStore.selectedLayers, () => props.zoom, isEditable], refresh)
 </script>
 
 <template>
@@ -138,11 +155,19 @@ watch([layer, () => props.zoom, isEditable], refresh)
     :class="layer === null ? 'is-empty' : ''"
     tabindex="0"
     role="application"
-    :aria-label="layer === null ? t('build.stageEmpty') : t('build.stageKeys', { name: layer.name })"
+    :aria-label="layer === null ? t('build.stageEmpty') : t('build.stageKeys', { name: isMany ? t('layer.many', showStore.selectedIds.length) : layer.name })"
     @mousedown="onMouseDown"
     @keydown.self="onKey"
   >
-    <div ref="box" class="absolute" :style="boxStyle" :class="layer?.locked ? 'outline-1 outline-dashed outline-[#e0b04b]' : ''"></div>
+    <template v-if="isMany">
+      <div
+        v-for="each in showStore.selectedLayers"
+        :key="each.id"
+        class="pointer-events-none absolute outline-1 outline-[#e2b24c]"
+        :style="styleOf(each.placement)"
+      ></div>
+    </template>
+    <div ref="box" class="absolute" :style="boxStyle" :class="layer?.locked && !isMany ? 'outline-1 outline-dashed outline-[#e0b04b]' : ''"></div>
   </div>
 </template>
 

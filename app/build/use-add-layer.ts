@@ -1,12 +1,13 @@
 // What "Add" offers, and how each thing lands in the scene: fitted, in front, selected.
-import { Camera, Circle, Image, Layers, Minus, Palette, Square, Type, Video } from 'lucide-vue-next'
+import { Camera, Circle, Image, Layers, MessageSquare, Minus, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
 import { computed, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { layersOf, sceneCircle } from '../../core/show/layer-tree.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
-import { newCamera, newInputLayer, newLineLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
+import { newCamera, newInputLayer, newLineLayer, newOutlineLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
+import type { OutlineName } from '../../core/outline/usual-outlines.ts'
 import type { CameraInput, Content, FrameForm, Input, Layer, Scene } from '../../core/show/show.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useDevices } from '../devices/use-devices.ts'
@@ -47,6 +48,11 @@ export function useAddLayer() {
 
   function addShape(name: string, form: FrameForm): void {
     const { layer, contents } = newShapeLayer(name, form, showStore.show!.canvas, makeId)
+    place(layer, null, contents)
+  }
+
+  function addOutline(name: string, form: OutlineName): void {
+    const { layer, contents } = newOutlineLayer(name, form, showStore.show!.canvas, makeId)
     place(layer, null, contents)
   }
 
@@ -126,6 +132,9 @@ export function useAddLayer() {
     { label: t('build.addBox'), icon: Square, run: () => addShape(t('build.addBox'), 'box') },
     { label: t('build.addLine'), icon: Minus, run: addLine },
     { label: t('build.addEllipse'), icon: Circle, run: () => addShape(t('build.addEllipse'), 'ellipse') },
+    { label: t('build.addArrow'), icon: MoveRight, run: () => addOutline(t('build.addArrow'), 'arrow') },
+    { label: t('build.addStar'), icon: Star, run: () => addOutline(t('build.addStar'), 'star') },
+    { label: t('build.addBubble'), icon: MessageSquare, run: () => addOutline(t('build.addBubble'), 'bubble') },
     ...cameras.value.map((camera) => ({
       label: t('build.cameraOf', { label: camera.label || t('build.addCamera') }),
       icon: Camera,

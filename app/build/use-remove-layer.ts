@@ -1,20 +1,21 @@
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
-import { removeLayer } from '../../core/show/edits.ts'
+import { removeLayers } from '../../core/show/layer-set-edits.ts'
 import { useShowStore } from '../show/show.store.ts'
 
-/** Takes a layer out of its scene, and offers to bring it back. */
+/** Takes layers out of their scene, and offers to bring them back. */
 export function useRemoveLayer() {
   const { t } = useI18n()
   const showStore = useShowStore()
-  return (layerId: string): void => {
+  return (layerIds: readonly string[]): void => {
     const { sceneId, scene } = showStore
-    const name = scene?.layers.find((layer) => layer.id === layerId)?.name
-    if (sceneId === null || name === undefined || !showStore.isEditor) return
-    showStore.edit(t('edits.removeLayer', { name }), (show) => removeLayer(show, sceneId, layerId))
-    if (showStore.layerId === layerId) showStore.selectLayer(null)
+    const gone = scene?.layers.filter((layer) => layerIds.includes(layer.id)) ?? []
+    if (sceneId === null || gone.length === 0 || !showStore.isEditor) return
+    const name = gone.length === 1 ? gone[0]!.name : t('layer.many', gone.length)
+    showStore.edit(t('edits.removeLayer', { name }), (show) => removeLayers(show, sceneId, layerIds))
+    showStore.selectLayers(showStore.selectedIds.filter((id) => !layerIds.includes(id)))
     const after = showStore.undoLabel
-    toast(t('layer.removed', { name }), {
+    toast(gone.length === 1 ? t('layer.removed', { name }) : t('layer.manyRemoved', gone.length), {
       action: { label: t('header.undoShort'), onClick: () => showStore.undoLabel === after && showStore.undo() },
     })
   }

@@ -20,7 +20,9 @@ export const useShowStore = defineStore('show', () => {
   /** Whether this tab may edit; another tab may have the show. */
   const role = ref<Role>('asking')
   const sceneId = ref<string | null>(null)
+  /** The layer that was selected last, and those that are selected with it. */
   const layerId = ref<string | null>(null)
+  const alsoIds = shallowRef<readonly string[]>([])
   /** The scene that goes on air first; one that is gone gives way to the first one, until it is back. */
   const firstId = ref<string | null>(null)
   const history = shallowRef(new History(() => performance.now()))
@@ -38,6 +40,12 @@ export const useShowStore = defineStore('show', () => {
   const isEditor = computed(() => role.value === 'editing')
   const scene = computed<Scene | null>(() => show.value?.scenes.find((candidate) => candidate.id === sceneId.value) ?? null)
   const layer = computed<Layer | null>(() => (scene.value === null ? undefined : findLayer(scene.value, layerId.value ?? '')) ?? null)
+  /** All that are selected, from back to front: several lie in one list. */
+  const selectedLayers = computed<readonly Layer[]>(() => {
+    const list = scene.value?.layers.filter(({ id }) => id === layerId.value || alsoIds.value.includes(id)) ?? []
+    return list.length > 1 || layer.value === null ? list : [layer.value]
+  })
+  const selectedIds = computed(() => selectedLayers.value.map(({ id }) => id))
   const onAirId = computed(() => (show.value?.scenes.find((candidate) => candidate.id === firstId.value) ?? show.value?.scenes[0])?.id ?? null)
   const undoLabel = computed(() => history.value.undoLabel)
   const redoLabel = computed(() => history.value.redoLabel)
@@ -90,7 +98,7 @@ export const useShowStore = defineStore('show', () => {
     showId.value = null
     show.value = null
     sceneId.value = null
-    layerId.value = null
+    selectLayer(null)
     firstId.value = null
   }
 
@@ -98,7 +106,7 @@ export const useShowStore = defineStore('show', () => {
     show.value = next
     if (!next.scenes.some((candidate) => candidate.id === sceneId.value)) {
       sceneId.value = next.scenes[0]?.id ?? null
-      layerId.value = null
+      selectLayer(null)
     }
   }
 
@@ -163,11 +171,23 @@ export const useShowStore = defineStore('show', () => {
   function selectScene(id: string): void {
     if (sceneId.value === id) return
     sceneId.value = id
-    layerId.value = null
+    selectLayer(null)
   }
 
   function selectLayer(id: string | null): void {
-    layerId.value = id
+    selectLayers(id === null ? [] : [id])
+  }
+
+  /** Selects these and no others; the last of them is the one that was selected last. */
+  function selectLayers(ids: readonly string[]): void {
+    layerId.value = ids.at(-1) ?? null
+    alsoIds.value = ids.slice(0, -1)
+  }
+
+  /** Selects one more, or no longer. */
+  function toggleLayer(id: string): void {
+    const ids = selectedIds.value
+    selectLayers(ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id])
   }
 
   function setOnAir(id: string): void {
@@ -228,6 +248,8 @@ export const useShowStore = defineStore('show', () => {
     onAirId,
     scene,
     layer,
+    selectedLayers,
+    selectedIds,
     undoLabel,
     redoLabel,
     undoScene,
@@ -240,6 +262,8 @@ export const useShowStore = defineStore('show', () => {
     restoreVersion,
     selectScene,
     selectLayer,
+    selectLayers,
+    toggleLayer,
     setOnAir,
     setEditor,
     claim,

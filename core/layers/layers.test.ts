@@ -26,7 +26,7 @@ function plainShape(show: Show, colour: string, box: { x: number; y: number; wid
   const { layer, contents } = newShapeLayer('Shape', 'box', show.canvas, makeId)
   return {
     layer: { ...layer, placement: { ...layer.placement, ...box } },
-    contents: contents.map((content) => ({ ...content, kind: 'shape', fill: { kind: 'plain', colour, opacity: 1 } })),
+    contents: contents.map((content) => ({ ...content, kind: 'shape', fill: { kind: 'plain', colour, opacity: 1 }, outline: null })),
   }
 }
 

@@ -1,25 +1,60 @@
 import { parseHex } from '../colour/hex.ts'
 import { boxToCanvas } from '../layout/placement.ts'
+import type { OutlineFill } from '../outline/outline-picture.ts'
 import type { Gradient, GradientStop } from '../paint/gradient.ts'
-import type { Paint } from '../plan/frame-plan.ts'
-import { fillOf } from '../show/contents.ts'
-import type { Fill, FillStop } from '../show/show.ts'
-import type { Affine } from '../composite/affine.ts'
+import { keyOf } from '../plan/plan-builder.ts'
+import { shapeOf } from '../show/contents.ts'
+import type { Fill, FillStop, Outline, ShapeLayer } from '../show/show.ts'
 import { putFramed } from './frame.ts'
-import { scaledPlacement, type LayerKindDefinition } from './place.ts'
+import { putSource } from './picture.ts'
+import { callsOf, NO_STEPS, scaledPlacement, type LayerKindDefinition, type Place } from './place.ts'
+import { outlineSourceId } from './sources.ts'
 
-/** A box or an ellipse of a colour or a gradient. */
+/** Of the picture of an outline. */
+const MOST_PIXELS = 4_000_000
+
+/** A form of a colour or a gradient: a box, an ellipse, or one that is drawn. */
 export const shapeLayer: LayerKindDefinition<'shape'> = {
   kind: 'shape',
   put: (place, layer) => {
+    const { fill, outline } = shapeOf(place.show, layer)
+    if (outline !== null) return putOutline(place, layer, fill, outline)
     const { width, height, ...rest } = scaledPlacement(layer.placement, place.scale)
-    putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) => paintOf(fillOf(place.show, layer), width, height, toFrame))
+    return putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) =>
+      fill.kind === 'plain'
+        ? { kind: 'plain', colour: parseHex(fill.colour), opacity: fill.opacity }
+        : { kind: 'gradient', gradient: gradientOf(fill, width, height), toGradient: toFrame },
+    )
   },
 }
 
-function paintOf(fill: Fill, width: number, height: number, toFrame: Affine): Paint {
-  if (fill.kind === 'plain') return { kind: 'plain', colour: parseHex(fill.colour), opacity: fill.opacity }
-  return { kind: 'gradient', gradient: gradientOf(fill, width, height), toGradient: toFrame }
+/** A drawn form is a picture of its own, as large as it is seen; while it moves, as large as it rests. The half of its stroke that lies outside has room. */
+function putOutline(place: Place, layer: ShapeLayer, fill: Fill, { path, width: boxWidth, height: boxHeight, stroke }: Outline): void {
+  const { scale, motion, builder } = place
+  const placement = scaledPlacement(layer.placement, scale)
+  const rest = motion === null ? placement : scaledPlacement(motion.rest, scale)
+  // One that reaches far beyond the canvas is drawn coarser.
+  const share = Math.min(1, Math.sqrt(MOST_PIXELS / (rest.width * rest.height)))
+  const width = Math.max(1, Math.round(rest.width * share))
+  const height = Math.max(1, Math.round(rest.height * share))
+  const strokePx = stroke === null ? 0 : stroke.widthPx * scale * share
+  const padPx = stroke === null ? 0 : Math.ceil(strokePx / 2) + 1
+  const size = { widthPx: width + 2 * padPx, heightPx: height + 2 * padPx }
+  const inPicture: OutlineFill = fill.kind === 'plain' ? fill : { kind: 'gradient', gradient: moved(gradientOf(fill, width, height), padPx) }
+  const outline = { data: path, boxWidth, boxHeight, padPx, fill: inPicture, stroke: stroke === null ? null : { ...stroke, widthPx: strokePx } }
+  const sourceId = outlineSourceId(`${keyOf(outline)} ${size.widthPx}×${size.heightPx}`)
+  builder.outlines.set(sourceId, { sourceId, outline, ...size })
+  const padX = (padPx * placement.width) / width
+  const padY = (padPx * placement.height) / height
+  const wide = {
+    ...placement,
+    x: placement.x - padX,
+    y: placement.y - padY,
+    width: placement.width + 2 * padX,
+    height: placement.height + 2 * padY,
+    fit: 'stretch' as const,
+  }
+  putSource(place, layer, wide, sourceId, { ...size, isOpaque: false }, callsOf(NO_STEPS, layer.treatment))
 }
 
 /** The gradient of a box: CSS Images Level 3 §3.1.1 for the length of a linear one, farthest-side for a radial one (§3.2.2), as a circle. */
@@ -31,6 +66,11 @@ export function gradientOf(fill: Exclude<Fill, { kind: 'plain' }>, width: number
   const alongX = Math.sin(angle) * half
   const alongY = -Math.cos(angle) * half
   return { kind: 'linear', fromX: width / 2 - alongX, fromY: height / 2 - alongY, toX: width / 2 + alongX, toY: height / 2 + alongY, stops }
+}
+
+function moved(gradient: Gradient, px: number): Gradient {
+  if (gradient.kind === 'radial') return { ...gradient, centreX: gradient.centreX + px, centreY: gradient.centreY + px }
+  return { ...gradient, fromX: gradient.fromX + px, fromY: gradient.fromY + px, toX: gradient.toX + px, toY: gradient.toY + px }
 }
 
 function stopOf({ at, colour, opacity }: FillStop): GradientStop {

@@ -12,6 +12,11 @@ export function textSourceId(key: string): SourceId {
   return `text:${hash53(key).toString(36)}`
 }
 
+/** The source that carries a drawn outline's picture, named as a text's is. */
+export function outlineSourceId(key: string): SourceId {
+  return `outline:${hash53(key).toString(36)}`
+}
+
 /** The one-pixel source of a plain colour. */
 export function plainSourceId(hex: string): SourceId {
   return `colour:${hex.toLowerCase()}`

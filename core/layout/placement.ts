@@ -10,6 +10,24 @@ export function boxToCanvas(placement: Placement): Affine {
   return followedBy(followedBy(translation(-centreX, -centreY), rotation(placement.angleDeg)), translation(placement.x + centreX, placement.y + centreY))
 }
 
+/** Where a box lies and how large it is, upright. */
+export type UprightBox = Pick<Placement, 'x' | 'y' | 'width' | 'height'>
+
+/** The smallest upright box round some, turned as they are; null without any. */
+export function boxRound(placements: readonly Placement[]): UprightBox | null {
+  if (placements.length === 0) return null
+  const spans = placements.map(({ x, y, width, height, angleDeg }) => {
+    const angle = (angleDeg * Math.PI) / 180
+    const halfWidth = (Math.abs(width * Math.cos(angle)) + Math.abs(height * Math.sin(angle))) / 2
+    const halfHeight = (Math.abs(width * Math.sin(angle)) + Math.abs(height * Math.cos(angle))) / 2
+    const [centreX, centreY] = [x + width / 2, y + height / 2]
+    return { left: centreX - halfWidth, top: centreY - halfHeight, right: centreX + halfWidth, bottom: centreY + halfHeight }
+  })
+  const left = Math.min(...spans.map((span) => span.left))
+  const top = Math.min(...spans.map((span) => span.top))
+  return { x: left, y: top, width: Math.max(...spans.map(({ right }) => right)) - left, height: Math.max(...spans.map(({ bottom }) => bottom)) - top }
+}
+
 /** Whole-pixel bounds of a mapped rectangle, clipped to the canvas. */
 export function mappedBounds(map: Affine, width: number, height: number, canvasWidth: number, canvasHeight: number): PixelRect {
   // Along each axis the map sends the rectangle to the sum of two spans.

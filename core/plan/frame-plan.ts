@@ -3,6 +3,7 @@
 import type { BlendName } from '../blend/index.ts'
 import type { Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
+import type { DrawnOutline } from '../outline/outline-picture.ts'
 import type { Gradient } from '../paint/gradient.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import type { StepCall } from '../steps/index.ts'
@@ -25,6 +26,14 @@ export interface TextJob {
   readonly content: TextContent
   /** How many of its letters are there; all of them have their places. Null: all. */
   readonly lettersShown: number | null
+  readonly widthPx: number
+  readonly heightPx: number
+}
+
+/** A picture of a drawn outline, to be made before the plan runs; equal sources are equal pictures. */
+export interface OutlineJob {
+  readonly sourceId: SourceId
+  readonly outline: DrawnOutline
   readonly widthPx: number
   readonly heightPx: number
 }
@@ -94,6 +103,8 @@ export interface FramePlan {
   readonly outputs: Readonly<Record<OutputId, NodeIndex>>
   /** Text pictures the nodes refer to. */
   readonly texts: readonly TextJob[]
+  /** Pictures of outlines they refer to. */
+  readonly outlines: readonly OutlineJob[]
   /** Visible layers whose input has no picture. */
   readonly missing: readonly MissingPicture[]
   /** Until when the plan holds as long as nothing is edited, on the clock it was planned by; no later than then: something moves. */

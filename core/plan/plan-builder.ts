@@ -7,7 +7,7 @@ import type { PixelRect } from '../picture/picture.ts'
 import { hash53 } from '../random/hash.ts'
 import { makesMatte } from '../steps/chain.ts'
 import type { StepCall } from '../steps/index.ts'
-import type { Item, MissingPicture, NodeIndex, Paint, PlanNode, SourceId, SourceInfo, StackNode, TextJob } from './frame-plan.ts'
+import type { Item, MissingPicture, NodeIndex, OutlineJob, Paint, PlanNode, SourceId, SourceInfo, StackNode, TextJob } from './frame-plan.ts'
 
 const jsonOf = new WeakMap<object, string>()
 
@@ -40,6 +40,7 @@ export type ItemParts = Omit<Item, 'key'>
 export class PlanBuilder {
   readonly nodes: PlanNode[] = []
   readonly texts = new Map<SourceId, TextJob>()
+  readonly outlines = new Map<SourceId, OutlineJob>()
   readonly #indexOf = new Map<string, NodeIndex>()
   #validUntilMs = Infinity
 

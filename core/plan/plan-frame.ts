@@ -123,7 +123,9 @@ function sharedItems(gathered: readonly { readonly ground: StackNode['ground']; 
 function planOf(builder: PlanBuilder, roots: FramePlan['outputs'], missing: FramePlan['missing']): FramePlan {
   const { nodes, outputs } = withoutUnused(builder.nodes, roots)
   const shown = new Set(nodes.map((node) => (node.kind === 'treated' ? node.sourceId : '')))
-  return { nodes, outputs, texts: [...builder.texts.values()].filter((text) => shown.has(text.sourceId)), missing, validUntilMs: builder.validUntilMs }
+  const areShown = <T extends { readonly sourceId: string }>(jobs: Iterable<T>) => [...jobs].filter(({ sourceId }) => shown.has(sourceId))
+  const { texts, outlines, validUntilMs } = builder
+  return { nodes, outputs, texts: areShown(texts.values()), outlines: areShown(outlines.values()), missing, validUntilMs }
 }
 
 /** A plan for one input alone, filling a picture; `steps` as given. Clear ground. */

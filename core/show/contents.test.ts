@@ -75,7 +75,7 @@ describe('the same thing', () => {
     expect(makeSame(both, welcome.id, title.id, 'nobody')).toBe(both)
     expect(makeOwn(both, welcome.id, 'nobody', makeId)).toBe(both)
     expect(() => textOf(both, { contentId: shape.layer.contentId })).toThrow('no text')
-    expect(() => fillOf(both, title)).toThrow('no fill')
+    expect(() => fillOf(both, title)).toThrow('no shape')
     const filled = updateFill(both, shape.layer.contentId, () => ({ kind: 'plain', colour: '#123456', opacity: 1 }))
     expect(fillOf(filled, shape.layer)).toMatchObject({ colour: '#123456' })
     expect(updateFill(both, title.contentId, () => ({ kind: 'plain', colour: '#123456', opacity: 1 }))).toEqual(both)

@@ -2,7 +2,7 @@
 import type { TextContent } from '../text/text-content.ts'
 import { layersOf, mapLayers, walkLayers } from './layer-tree.ts'
 import type { MakeId } from './make-id.ts'
-import type { Content, Fill, Layer, ShapeLayer, Show, TextLayer } from './show.ts'
+import type { Content, Fill, Layer, Outline, ShapeLayer, Show, TextLayer } from './show.ts'
 
 const known = new WeakMap<readonly Content[], ReadonlyMap<string, Content>>()
 
@@ -20,11 +20,16 @@ export function textOf(show: Pick<Show, 'contents'>, { contentId }: Pick<TextLay
   return content.text
 }
 
-/** What a shape is filled with. Throws a RangeError when the show has no such fill. */
-export function fillOf(show: Pick<Show, 'contents'>, { contentId }: Pick<ShapeLayer, 'contentId'>): Fill {
+/** What a shape is: its fill, and its outline if it has one of its own. Throws a RangeError when the show has no such shape. */
+export function shapeOf(show: Pick<Show, 'contents'>, { contentId }: Pick<ShapeLayer, 'contentId'>): Extract<Content, { kind: 'shape' }> {
   const content = contentOf(show, contentId)
-  if (content?.kind !== 'shape') throw new RangeError(`the show has no fill "${contentId}"`)
-  return content.fill
+  if (content?.kind !== 'shape') throw new RangeError(`the show has no shape "${contentId}"`)
+  return content
+}
+
+/** What a shape is filled with. Throws a RangeError when the show has no such shape. */
+export function fillOf(show: Pick<Show, 'contents'>, layer: Pick<ShapeLayer, 'contentId'>): Fill {
+  return shapeOf(show, layer).fill
 }
 
 /** The content that a layer shows by itself; null for kinds that show none. */
@@ -51,6 +56,13 @@ export function updateText(show: Show, contentId: string, change: (text: TextCon
 /** Changes a fill, wherever it is shown. */
 export function updateFill(show: Show, contentId: string, change: (fill: Fill) => Fill): Show {
   return updateContent(show, contentId, (content) => (content.kind === 'shape' ? { ...content, fill: change(content.fill) } : content))
+}
+
+/** Changes the outline of a shape, wherever it is shown; a shape without one stays as it is. */
+export function updateOutline(show: Show, contentId: string, change: (outline: Outline) => Outline): Show {
+  return updateContent(show, contentId, (content) =>
+    content.kind === 'shape' && content.outline !== null ? { ...content, outline: change(content.outline) } : content,
+  )
 }
 
 function updateContent(show: Show, contentId: string, change: (content: Content) => Content): Show {

@@ -1,6 +1,7 @@
 // New parts of a show. Ids come from outside, since core has no chance of its own.
 import { defaultParams } from '../steps/step.ts'
 import { stepOf, type StepKind } from '../steps/index.ts'
+import { OUTLINE_BOX, usualOutlines, type OutlineName } from '../outline/usual-outlines.ts'
 import type { MakeId } from './make-id.ts'
 import { USUAL_LETTERS } from '../text/text-content.ts'
 import type {
@@ -149,8 +150,15 @@ export function newShapeLayer(name: string, form: Frame['form'], canvas: Show['c
   const base = newLayerBase(name, placement, makeId)
   return {
     layer: { ...base, kind: 'shape', contentId: base.id, frame: { ...PLAIN_FRAME, form } },
-    contents: [{ id: base.id, kind: 'shape', fill: { kind: 'plain', colour: '#1e5b47', opacity: 1 } }],
+    contents: [{ id: base.id, kind: 'shape', fill: { kind: 'plain', colour: '#1e5b47', opacity: 1 }, outline: null }],
   }
+}
+
+/** A drawn form in the middle of the canvas. */
+export function newOutlineLayer(name: string, form: OutlineName, canvas: Show['canvas'], makeId: MakeId): NewLayer<ShapeLayer> {
+  const { layer, contents } = newShapeLayer(name, 'softSquare', canvas, makeId)
+  const outline = { path: usualOutlines[form], width: OUTLINE_BOX, height: OUTLINE_BOX, stroke: null }
+  return { layer: { ...layer, frame: PLAIN_FRAME }, contents: contents.map((content) => (content.kind === 'shape' ? { ...content, outline } : content)) }
 }
 
 /** A line across the middle: a thin box with round ends. */

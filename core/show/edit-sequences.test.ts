@@ -5,8 +5,8 @@ import { seededRandom } from '../random/seeded.ts'
 import { planFrame } from '../plan/plan-frame.ts'
 import { renderReference } from '../render/render-reference.ts'
 import { steps } from '../steps/index.ts'
-import { addContents, contentIdOf, makeOwn, makeSame, updateFill, updateText, withOwnContents } from './contents.ts'
-import { copyLayer, copyScene, newGroupLayer, newInputLayer, newScene, newSceneLayer, newShapeLayer, newStep, newTextLayer } from './create.ts'
+import { addContents, contentIdOf, makeOwn, makeSame, updateFill, updateOutline, updateText, withOwnContents } from './contents.ts'
+import { copyLayer, copyScene, newGroupLayer, newInputLayer, newOutlineLayer, newScene, newSceneLayer, newShapeLayer, newStep, newTextLayer } from './create.ts'
 import {
   addInput,
   addLayer,
@@ -22,6 +22,7 @@ import {
   updateLayer,
 } from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
+import { duplicateLayers, moveLayersBy, removeLayers, updateLayers } from './layer-set-edits.ts'
 import { layersOf, sceneCircle } from './layer-tree.ts'
 import { LIMITS } from './limits.ts'
 import { readShow } from './migrate.ts'
@@ -41,6 +42,7 @@ function edited(show: Show, random: () => number, makeId: () => string): Show | 
   const edits: readonly (() => Show | null)[] = [
     () => added(newTextLayer('Text', 'Words {time}', show.canvas, makeId)),
     () => added(newShapeLayer('Shape', 'ellipse', show.canvas, makeId)),
+    () => added(newOutlineLayer('Arrow', 'arrow', show.canvas, makeId)),
     () => added({ layer: newInputLayer(pick(show.inputs), show.canvas, makeId), contents: [] }),
     () => {
       const next = addLayer(show, scene.id, newSceneLayer(pick(show.scenes), show.canvas, makeId))
@@ -84,8 +86,16 @@ function layerEdits(show: Show, scene: Scene, layer: Layer, random: () => number
         ? null
         : updateText(show, contentId, (text) => ({ ...text, align: 'end', blocks: text.blocks.map((block) => ({ ...block, text: `${random()}` })) })),
     () => (contentId === null ? null : updateFill(show, contentId, () => ({ kind: 'plain', colour: '#445566', opacity: random() }))),
+    () =>
+      contentId === null
+        ? null
+        : updateOutline(show, contentId, (outline) => ({ ...outline, stroke: { widthPx: 1 + random() * 30, colour: '#778899', opacity: random() } })),
     () => (list.includes(layer.id) && depthOf(scene.layers) < LIMITS.depth ? groupLayers(show, scene.id, list.slice(0, 2), 'Group', makeId) : null),
     () => ungroup(show, scene.id, layer.id, makeId),
+    () => moveLayersBy(show, scene.id, list.slice(0, 3), (random() - 0.5) * 5e4, (random() - 0.5) * 50),
+    () => (scene.layers.length < 10 ? duplicateLayers(show, scene.id, list.slice(-2), makeId).show : null),
+    () => (random() < 0.3 ? removeLayers(show, scene.id, list.slice(1, 3)) : null),
+    () => updateLayers(show, scene.id, list.slice(0, 2), (one) => ({ ...one, locked: random() < 0.3 })),
     () => (layer.kind === 'group' ? placeLayer(show, scene.id, layer.id, { width: 20 + random() * 200, height: 20 + random() * 100 }) : null),
   ]
 }

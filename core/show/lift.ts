@@ -49,7 +49,7 @@ function withContent(layer: Loose, contents: Loose[], lift: (layer: Loose) => Lo
   let contentId = String(layer['id'])
   for (let n = 2; contents.some(({ id }) => id === contentId); n += 1) contentId = `${String(layer['id']).slice(0, 36)}-${n}`
   const shown = layer['kind'] === 'text' ? { text: isLoose(text) ? { ...USUAL_LETTERS, ...text } : text } : { fill }
-  contents.push({ id: contentId, kind: layer['kind'], ...shown })
+  contents.push({ id: contentId, kind: layer['kind'], ...shown, ...(layer['kind'] === 'shape' ? { outline: null } : {}) })
   return { ...rest, contentId }
 }
 

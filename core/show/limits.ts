@@ -10,6 +10,7 @@ export const LIMITS = {
   blocks: 6,
   nameLength: 80,
   textLength: 600,
+  pathLength: 20_000,
 } as const
 
 interface Range {

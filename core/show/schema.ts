@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { blendModes, type BlendName } from '../blend/index.ts'
 import { steps } from '../steps/index.ts'
+import { OutlineError, readOutline } from '../outline/read-outline.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
 import { LIMITS, RANGES } from './limits.ts'
@@ -152,6 +153,23 @@ const fill = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('radial'), stops }),
 ])
 
+const outline = z.strictObject({
+  path: z
+    .string()
+    .max(LIMITS.pathLength)
+    .superRefine((path, context) => {
+      try {
+        if (readOutline(path, 1, 1).length === 0) context.addIssue({ code: 'custom', message: 'must draw something, as "M0 0 L100 0 L50 80 Z" does' })
+      } catch (error) {
+        if (!(error instanceof OutlineError)) throw error
+        context.addIssue({ code: 'custom', message: `must be path data as SVG has it; it ${error.message}` })
+      }
+    }),
+  width: number(RANGES.size),
+  height: number(RANGES.size),
+  stroke: z.strictObject({ widthPx: number(RANGES.borderPx), colour, opacity: number(RANGES.share) }).nullable(),
+})
+
 const layerBase = {
   id,
   name,
@@ -181,7 +199,7 @@ const layerSchema = z.discriminatedUnion('kind', [
 
 const contentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ id, kind: z.literal('text'), text: textContent }),
-  z.strictObject({ id, kind: z.literal('shape'), fill }),
+  z.strictObject({ id, kind: z.literal('shape'), fill, outline: outline.nullable() }),
 ])
 
 const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(LIMITS.layers) })

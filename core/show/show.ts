@@ -178,7 +178,24 @@ export type Fill =
   /** From the middle to the farther side. */
   | { readonly kind: 'radial'; readonly stops: readonly FillStop[] }
 
-/** A rectangle or an ellipse of a colour; its frame gives it its form. */
+/** A line along an outline, half of it inside. */
+export interface Stroke {
+  readonly widthPx: number
+  readonly colour: string
+  /** 0..1 */
+  readonly opacity: number
+}
+
+/** A form that is drawn: a polygon, an arrow, whatever path data says. */
+export interface Outline {
+  /** Path data as SVG 2 §9.3 has it, in a box of `width` × `height`, which is stretched over the layer's. */
+  readonly path: string
+  readonly width: number
+  readonly height: number
+  readonly stroke: Stroke | null
+}
+
+/** A form of a colour or a gradient. Without an outline of its own its frame gives it its form: a box or an ellipse. */
 export interface ShapeLayer extends LayerBase {
   readonly kind: 'shape'
   readonly contentId: string
@@ -186,7 +203,8 @@ export interface ShapeLayer extends LayerBase {
 
 /** What a text or a shape shows. Layers that name the same content show the same thing, whatever becomes of it. */
 export type Content =
-  { readonly id: string; readonly kind: 'text'; readonly text: TextContent } | { readonly id: string; readonly kind: 'shape'; readonly fill: Fill }
+  | { readonly id: string; readonly kind: 'text'; readonly text: TextContent }
+  | { readonly id: string; readonly kind: 'shape'; readonly fill: Fill; readonly outline: Outline | null }
 
 /** Layers on a canvas of their own, of the show's size, that is placed like a picture; as it is at first, they lie where they lay. */
 export interface GroupLayer extends LayerBase {

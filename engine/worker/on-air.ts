@@ -157,7 +157,7 @@ export class OnAir {
       const { atMs } = this.#entered
       const stage = atMs === null ? { scene } : { scene, enteredMs: atMs }
       const plan = planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
-      this.#book.layOut(plan.texts)
+      this.#book.layOut(plan)
       this.#plan = plan
     }
     const plan = this.#plan

@@ -1,5 +1,6 @@
 // Every source that has a picture now, and what the planner needs to know of it.
-import type { SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
+import { outlinePicture } from '../../core/outline/outline-picture.ts'
+import type { FramePlan, SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show } from '../../core/show/show.ts'
@@ -28,7 +29,7 @@ export interface SourceBookEvents {
 export class SourceBook {
   readonly frames = new Map<SourceId, SourceFrame>()
   readonly infos = new Map<SourceId, SourceInfo>()
-  /** Texts that have a picture, and whether it is theirs. */
+  /** Texts and outlines that have a picture, and whether it is theirs. */
   readonly #texts = new Map<SourceId, boolean>()
   /** The newest picture of each text, whatever it said. */
   readonly #lastOf = new Map<string, RgbaPicture>()
@@ -77,13 +78,19 @@ export class SourceBook {
     if (this.infos.delete(id)) this.#events.onChange()
   }
 
-  /** Makes sure the texts of a plan have pictures. One whose letters are still loading shows what there was of it, or nothing, until then. */
-  layOut(texts: readonly TextJob[]): void {
+  /** Makes sure that the texts and outlines of a plan have pictures. A text whose letters are still loading shows what there was of it, or nothing, until then. */
+  layOut({ texts, outlines }: Pick<FramePlan, 'texts' | 'outlines'>): void {
     if (this.#texts.size > TEXTS_KEPT) {
       for (const id of this.#texts.keys()) this.frames.delete(id)
       this.#texts.clear()
       this.#lastOf.clear()
       this.#events.onChange()
+    }
+    for (const { sourceId, outline, widthPx, heightPx } of outlines) {
+      if (this.#texts.has(sourceId)) continue
+      this.#versions += 1
+      this.frames.set(sourceId, stillFrame(outlinePicture(outline, widthPx, heightPx), this.#versions))
+      this.#texts.set(sourceId, true)
     }
     for (const job of texts) {
       if (this.#texts.get(job.sourceId) === true) continue

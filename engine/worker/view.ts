@@ -98,7 +98,7 @@ export class View {
       ground: 'clear' as const,
     })
     const plan = planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, nowMs, book.infos, { scale, wall: wallAt(nowMs) })
-    book.layOut(plan.texts)
+    book.layOut(plan)
     return plan
   }
 

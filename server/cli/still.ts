@@ -1,5 +1,6 @@
 // npm run -s still -- --show show.json --scene ID [--time-ms 0] [--from ID --transition dissolve] [--asset-dir DIR] --out x.png [--executor …]
 import path from 'node:path'
+import { outlinePicture } from '../../core/outline/outline-picture.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
@@ -48,6 +49,7 @@ export async function stillCommand(argv: readonly string[]): Promise<void> {
   requireAll(calls, resources, { look: inFolder, plate: inFolder, input: 'Switch the step off in the show file.' })
   loadFonts()
   for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
+  for (const job of plan.outlines) pictures.set(job.sourceId, outlinePicture(job.outline, job.widthPx, job.heightPx))
   const contextOf = (_sourceId: string | null, widthPx: number, heightPx: number) => ({ context: { widthPx, heightPx, ...resources } })
   if (executor === 'reference') return writePng(options.out!, toRgba8(renderReference(plan, pictures, contextOf)))
   const frames = new Map(

@@ -80,7 +80,7 @@ class SceneRun {
   readonly #executor: CpuExecutor
   readonly #sources: Map<string, SourceFrame>
   #planned: ReturnType<Subject> | null = null
-  #plan: FramePlan = { nodes: [], outputs: {}, texts: [], missing: [], validUntilMs: Infinity }
+  #plan: FramePlan = { nodes: [], outputs: {}, texts: [], outlines: [], missing: [], validUntilMs: Infinity }
   #frame = 0
 
   private constructor(

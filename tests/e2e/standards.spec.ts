@@ -2,6 +2,8 @@
 import { compose } from '../../core/blend/compose.ts'
 import { blendModes } from '../../core/blend/index.ts'
 import { ease, easingCss, namedEasings, type Easing } from '../../core/motion/easing.ts'
+import { outlinePicture } from '../../core/outline/outline-picture.ts'
+import { usualOutlines } from '../../core/outline/usual-outlines.ts'
 import { gradientAt, type Gradient } from '../../core/paint/gradient.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { expect, test } from './studio.ts'
@@ -178,5 +180,54 @@ test('gradients of opaque colours are those of the browser’s canvas (HTML canv
     }
     // The canvas works in single precision and dithers nothing: a code.
     expect(largest, JSON.stringify(gradient)).toBeLessThanOrEqual(1.2)
+  }
+})
+
+test('outlines are filled and stroked as the browser’s canvas does (SVG 2 path data, HTML Path2D, fill and stroke)', async ({ page }) => {
+  const side = 100
+  const paths = [
+    ...Object.values(usualOutlines),
+    // Every command, long and short, absolute and relative; a hole by the other way round; a loop that crosses itself.
+    'M10 80 c 20 -60 30 -60 40 0 s 30 40 40 -10 v 20 h -80 z',
+    'M10 50 q 15 -40 30 0 t 30 0 T 90 50 L 50 95 Z',
+    'M50 5 a 45 45 0 1 0 0.1 0 z m 0 25 A 20 20 0 1 1 49.9 30 z',
+    'M20 20 C 120 20 -20 80 80 80',
+  ]
+  for (const path of paths) {
+    for (const widthPx of [0, 2, 5]) {
+      const seen = await page.evaluate(
+        ([data, size, stroke]) => {
+          const pen = new OffscreenCanvas(size, size).getContext('2d')!
+          const outline = new Path2D(data)
+          pen.fillStyle = '#ff0000'
+          pen.fill(outline)
+          pen.lineJoin = 'round'
+          pen.lineCap = 'round'
+          pen.lineWidth = stroke
+          pen.strokeStyle = '#0000ff'
+          if (stroke > 0) pen.stroke(outline)
+          return [...pen.getImageData(0, 0, size, size).data]
+        },
+        [path, side, widthPx] as const,
+      )
+      const stroke = widthPx === 0 ? null : { widthPx, colour: '#0000ff', opacity: 1 }
+      const fill = { kind: 'plain', colour: '#ff0000', opacity: 1 } as const
+      const { data } = outlinePicture({ data: path, boxWidth: side, boxHeight: side, padPx: 0, fill, stroke }, side, side)
+      let sum = 0
+      let far = 0
+      for (let i = 0; i < data.length; i += 4) {
+        // Premultiplied, since the colour of what is nearly clear says nothing.
+        const difference = Math.max(
+          ...[0, 2].map((channel) => Math.abs((data[i + channel]! * data[i + 3]! - seen[i + channel]! * seen[i + 3]!) / 255)),
+          Math.abs(data[i + 3]! - seen[i + 3]!),
+        )
+        sum += difference
+        if (difference > 48) far += 1
+      }
+      // The canvas knows sixteen shares of a pixel or so, and strokes bent curves up to a fifth of a pixel beside their line (a stroke one
+      // pixel wide it draws as a hair line): its fill, which it has from the same curve, agrees.
+      expect(sum / (side * side), `${path} ${widthPx}`).toBeLessThan(widthPx === 0 ? 0.8 : 1.5)
+      expect(far, `${path} ${widthPx}`).toBeLessThanOrEqual(widthPx === 0 ? 12 : 45)
+    }
   }
 })

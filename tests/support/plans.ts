@@ -21,7 +21,7 @@ export function planOfLayers(layers: readonly { readonly layerId: string; readon
     }),
   )
   const root = builder.stack('black', 4, 4, items)
-  return { nodes: builder.nodes, outputs: { [PICTURE]: root }, texts: [], missing: [], validUntilMs: Infinity }
+  return { nodes: builder.nodes, outputs: { [PICTURE]: root }, texts: [], outlines: [], missing: [], validUntilMs: Infinity }
 }
 
 /** The plan with other items at its root. */

@@ -54,7 +54,7 @@ export function planCase(seed: number, { culls = true, withSecond = false }: Pla
     outputs['second'] = builder.stack('black', WIDTH, HEIGHT, items.items)
   }
   return {
-    plan: { ...withoutUnused(builder.nodes, outputs), texts: [], missing: [], validUntilMs: Infinity },
+    plan: { ...withoutUnused(builder.nodes, outputs), texts: [], outlines: [], missing: [], validUntilMs: Infinity },
     pictures,
     live: new Set(['input:camera']),
   }

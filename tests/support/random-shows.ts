@@ -1,4 +1,6 @@
 // Seeded shows of every kind of layer: what plans and live executors are held to. Runs in browsers too.
+import { OUTLINE_BOX, usualOutlines } from '../../core/outline/usual-outlines.ts'
+import { outlinePicture } from '../../core/outline/outline-picture.ts'
 import { blendModes, type BlendName } from '../../core/blend/index.ts'
 import type { Picture } from '../../core/picture/picture.ts'
 import type { FramePlan, SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
@@ -7,7 +9,7 @@ import { seededRandom } from '../../core/random/seeded.ts'
 import { appearanceKinds, sides, type Appearance } from '../../core/motion/appearance.ts'
 import { namedEasings } from '../../core/motion/easing.ts'
 import { newMicrophone, newStep } from '../../core/show/create.ts'
-import { frameForms, type Content, type Frame, type Input, type Layer, type Scene, type Show } from '../../core/show/show.ts'
+import { frameForms, type Content, type Frame, type Input, type Layer, type Outline, type Scene, type Show } from '../../core/show/show.ts'
 import { goTo, type TransitionStage } from '../../core/stage/stage.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/transition.ts'
 import { USUAL_LETTERS } from '../../core/text/text-content.ts'
@@ -16,6 +18,14 @@ import { smoothPicture } from './parity-cases.ts'
 
 export const SHOW_SEEDS = Array.from({ length: 16 }, (_, i) => 301 + i)
 const CANVAS = { widthPx: 160, heightPx: 120, frameRate: 30 } as const
+
+const box = { width: OUTLINE_BOX, height: OUTLINE_BOX }
+/** Drawn forms that some shapes have. */
+const OUTLINES: readonly Outline[] = [
+  { path: usualOutlines.bubble, ...box, stroke: { widthPx: 3, colour: '#204060', opacity: 0.7 } },
+  { path: usualOutlines.star, ...box, stroke: null },
+  { path: 'M10 10 C 90 10 90 90 10 90 S 60 50 10 10', ...box, stroke: { widthPx: 0.6, colour: '#ffffff', opacity: 1 } },
+]
 
 export interface ShowCase {
   readonly show: Show
@@ -100,7 +110,7 @@ export function showCase(seed: number, moves = false): ShowCase {
             ? { kind, angleDeg: Math.round(random() * 360), stops }
             : { kind, stops }
       const id = makeId()
-      contents.push({ id, kind: 'shape', fill })
+      contents.push({ id, kind: 'shape', fill, outline: contents.length % 2 === 1 ? OUTLINES[contents.length % OUTLINES.length]! : null })
       return { ...base(), kind: 'shape', treatment: [], contentId: id }
     }
     if (sort < 0.35 && depth > 0) return { ...base(), kind: 'group', layers: layers(depth - 1, shown) }
@@ -173,6 +183,7 @@ export function movingCase(seed: number): MovingCase {
 export function picturesFor({ inputs }: Pick<ShowCase, 'inputs'>, plan: FramePlan): Map<SourceId, Picture> {
   const pictures = new Map(inputs)
   for (const { sourceId, widthPx, heightPx } of plan.texts) pictures.set(sourceId, smoothPicture(sourceId.length, widthPx, heightPx))
+  for (const { sourceId, outline, widthPx, heightPx } of plan.outlines) pictures.set(sourceId, outlinePicture(outline, widthPx, heightPx))
   for (const node of plan.nodes) {
     if (node.kind === 'treated' && node.sourceId.startsWith('colour:')) {
       pictures.set(node.sourceId, { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(0x8f, 0xa3, 0x96, 255) })

@@ -1,5 +1,6 @@
 // The demo's scenes with pictures for everything in them, stills and texts included, as executors are given them. Node only.
 import sharp from 'sharp'
+import { outlinePicture } from '../../core/outline/outline-picture.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan, SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
@@ -41,5 +42,6 @@ export function sceneCase(show: Show, scene: Scene, inputs: ReadonlyMap<SourceId
   const plan = planFrame(show, { scene }, 0, infos, { scale: factor })
   const pictures = new Map(inputs)
   for (const job of plan.texts) pictures.set(job.sourceId, nodeTextPicture(job))
+  for (const job of plan.outlines) pictures.set(job.sourceId, outlinePicture(job.outline, job.widthPx, job.heightPx))
   return { plan, pictures }
 }

@@ -1,0 +1,69 @@
+// Pure edits of several layers of one scene at once. Unknown ids change nothing.
+import { addContents, withOwnContents, withoutUnusedContents } from './contents.ts'
+import { copyLayer, type MakeId } from './create.ts'
+import { updateScene } from './edits.ts'
+import { mapLayers } from './layer-tree.ts'
+import { RANGES } from './limits.ts'
+import type { Layer, Show } from './show.ts'
+
+/** Changes each of some layers. */
+export function updateLayers(show: Show, sceneId: string, layerIds: readonly string[], change: (layer: Layer) => Layer): Show {
+  return updateScene(show, sceneId, (scene) => ({
+    ...scene,
+    layers: mapLayers(scene.layers, (layer) => (layerIds.includes(layer.id) ? change(layer) : layer)),
+  }))
+}
+
+/** Takes some layers out of their scene. */
+export function removeLayers(show: Show, sceneId: string, layerIds: readonly string[]): Show {
+  return withoutUnusedContents(
+    updateScene(show, sceneId, (scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (layerIds.includes(layer.id) ? null : layer)) })),
+  )
+}
+
+/** Moves some layers by as many pixels; those that are locked stay. They keep their places to each other: all stop where one would leave its range. */
+export function moveLayersBy(show: Show, sceneId: string, layerIds: readonly string[], dx: number, dy: number): Show {
+  const layers = show.scenes.find((scene) => scene.id === sceneId)?.layers.filter(({ id, locked }) => layerIds.includes(id) && !locked) ?? []
+  if (layers.length === 0) return show
+  const byX = within(
+    layers.map(({ placement }) => placement.x),
+    dx,
+  )
+  const byY = within(
+    layers.map(({ placement }) => placement.y),
+    dy,
+  )
+  if (byX === 0 && byY === 0) return show
+  const ids = layers.map(({ id }) => id)
+  return updateLayers(show, sceneId, ids, (layer) => ({
+    ...layer,
+    placement: { ...layer.placement, x: layer.placement.x + byX, y: layer.placement.y + byY },
+  }))
+}
+
+/** As much of a step as leaves every position in its range. */
+function within(positions: readonly number[], by: number): number {
+  const { min, max } = RANGES.position
+  return Math.min(max - Math.max(...positions), Math.max(min - Math.min(...positions), by))
+}
+
+/** Puts copies of some layers, with copies of what they show, in front of the frontmost of them; says which they are, from back to front. */
+export function duplicateLayers(
+  show: Show,
+  sceneId: string,
+  layerIds: readonly string[],
+  makeId: MakeId,
+): { readonly show: Show; readonly copyIds: readonly string[] } {
+  const scene = show.scenes.find((candidate) => candidate.id === sceneId)
+  const originals = scene?.layers.filter(({ id }) => layerIds.includes(id)) ?? []
+  const inFront = originals.at(-1)
+  if (scene === undefined || inFront === undefined) return { show, copyIds: [] }
+  const own = withOwnContents(
+    show,
+    originals.map((layer) => copyLayer(layer, makeId)),
+    makeId,
+  )
+  const index = scene.layers.indexOf(inFront) + 1
+  const next = updateScene(addContents(show, own.contents), sceneId, (one) => ({ ...one, layers: one.layers.toSpliced(index, 0, ...own.layers) }))
+  return { show: next, copyIds: own.layers.map(({ id }) => id) }
+}

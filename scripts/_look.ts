@@ -1,0 +1,31 @@
+import { chromium } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
+import { startTestServer } from '../tests/support/test-server.ts'
+import { seedDemo } from '../demo/seed.ts'
+const server = await startTestServer()
+await seedDemo(server.shows, server.assets)
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+page.on('pageerror', (e) => console.log('page error', e.message))
+page.on('console', (m) => m.type() === 'error' && console.log('console', m.text()))
+await page.goto(server.studioUrl)
+await page.waitForFunction(() => (window as any).greenRoom?.hasPicture())
+const add = async (name: string) => { await page.getByRole('button', { name: 'Add', exact: true }).click(); if (name === 'Arrow') await page.screenshot({ path: '/tmp/l0.png' }); await page.getByRole('menuitem', { name, exact: true }).click() }
+await add('Arrow')
+await page.getByRole('switch', { name: 'Line along it' }).click()
+await page.waitForTimeout(600)
+await page.screenshot({ path: '/tmp/l1.png' })
+await add('Speech bubble')
+await page.getByText('Path data').click()
+await page.getByRole('textbox', { name: 'Path data' }).fill('M0 0 L10')
+await page.getByRole('textbox', { name: 'Path data' }).blur()
+await page.waitForTimeout(600)
+await page.screenshot({ path: '/tmp/l2.png' })
+const panes = page.getByTestId('depth').locator('[data-layer] button')
+await panes.nth(2).click({ modifiers: ['Control'] })
+await page.waitForTimeout(500)
+await page.screenshot({ path: '/tmp/l3.png' })
+await page.getByRole('button', { name: 'Group', exact: true }).click()
+await page.waitForTimeout(500)
+await page.screenshot({ path: '/tmp/l4.png' })
+await browser.close(); await server.close()
