@@ -75,6 +75,9 @@ export type ToEngine =
   | { readonly type: 'watch'; readonly inputId: string | null; readonly layer: LayerPlace | null }
   /** Ask for a whole picture of an input as it reaches a step (null: as it comes). */
   | { readonly type: 'grab'; readonly requestId: number; readonly inputId: string; readonly beforeStepId: string | null; readonly layer: LayerPlace | null }
+  /** Ask for a still of a scene of any show, so wide; it is no use any more: say so. */
+  | { readonly type: 'cover'; readonly requestId: number; readonly show: Show; readonly sceneId: string; readonly widthPx: number }
+  | { readonly type: 'dropCover'; readonly requestId: number }
   /** Ask for the colour at (x, y), 0..1 across the untreated picture. */
   | {
       readonly type: 'pick'
@@ -134,6 +137,8 @@ export type FromEngine =
   | { readonly type: 'sources'; readonly infos: readonly (readonly [SourceId, SourceInfo])[] }
   | { readonly type: 'stats'; readonly stats: EngineStats }
   | { readonly type: 'picked'; readonly requestId: number; readonly colour: string | null }
+  /** Null where the scene cannot be drawn. */
+  | { readonly type: 'covered'; readonly requestId: number; readonly picture: RgbaPicture | null }
   | { readonly type: 'grabbed'; readonly requestId: number; readonly picture: RgbaPicture | null }
   | { readonly type: 'scopes'; readonly inputId: string; readonly scopes: Scopes }
   | { readonly type: 'motion'; readonly sample: SeenPicture }

@@ -5,6 +5,7 @@ import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { visibleInputs } from '../../core/show/edits.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
+import type { Show } from '../../core/show/show.ts'
 import { CameraManager, type CameraOffer, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
@@ -293,6 +294,7 @@ export const useEngineStore = defineStore('engine', () => {
     freeze: (inputId: string, isFrozen: boolean) => engine.freeze(inputId, isFrozen),
     pick: (inputId: string, x: number, y: number, beforeStepId: string | null, layer: LayerPlace | null) => engine.pick(inputId, x, y, beforeStepId, layer),
     grab: (inputId: string, beforeStepId: string | null, layer: LayerPlace | null) => engine.grab(inputId, beforeStepId, layer),
+    cover: (show: Show, sceneId: string, widthPx: number, signal: AbortSignal) => engine.cover(show, sceneId, widthPx, signal),
     watchScopes,
     /** Hands on what moves in a camera's pictures until told otherwise; null: no longer. */
     watchMotion: (inputId: string | null, hear: ((sample: SeenPicture) => void) | null) => {

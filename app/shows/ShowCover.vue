@@ -1,17 +1,32 @@
 <script setup lang="ts">
-// A still of a scene, drawn from its parts; cameras are not opened for a list.
-import { computed } from 'vue'
+// A still of a scene; cameras are not opened for a list.
+import { onBeforeUnmount, ref, toRaw, useTemplateRef, watch } from 'vue'
 import type { Scene, Show } from '../../core/show/show.ts'
-import CoverLayers from './CoverLayers.vue'
+import { useEngineStore } from '../engine/engine.store.ts'
 
-const props = defineProps<{ show: Show; scene: Scene }>()
-const viewBox = computed(() => `0 0 ${props.show.canvas.widthPx} ${props.show.canvas.heightPx}`)
-/** A cover is small: what lies deeper is left out. */
-const DEPTH = 2
+const props = defineProps<{ show: Show; scene: Scene; widthPx: number }>()
+const engine = useEngineStore()
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
+const isDrawn = ref(false)
+let asked: AbortController | null = null
+
+async function draw(): Promise<void> {
+  asked?.abort()
+  const mine = new AbortController()
+  asked = mine
+  const picture = await engine.cover(toRaw(props.show), props.scene.id, props.widthPx, mine.signal)
+  if (picture === null || mine.signal.aborted || canvas.value === null) return
+  isDrawn.value = true
+  canvas.value.width = picture.widthPx
+  canvas.value.height = picture.heightPx
+  canvas.value.getContext('2d')?.putImageData(new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, picture.widthPx, picture.heightPx), 0, 0)
+}
+
+// An engine that was started anew has forgotten what it was asked.
+watch([() => props.show, () => props.scene, () => engine.generation], () => void draw(), { immediate: true, flush: 'post' })
+onBeforeUnmount(() => asked?.abort())
 </script>
 
 <template>
-  <svg :viewBox="viewBox" class="block aspect-video w-full bg-well" aria-hidden="true">
-    <CoverLayers :show="show" :layers="scene.layers" :depth="DEPTH" />
-  </svg>
+  <canvas ref="canvas" :class="isDrawn ? '' : 'bg-well'" class="block aspect-video w-full object-contain" aria-hidden="true"></canvas>
 </template>

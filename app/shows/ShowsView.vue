@@ -21,6 +21,8 @@ import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
 
 const RETRY_MS = 1500
+/** How wide covers are drawn: sharp where a pixel of the page is two of the screen. */
+const COVER_PX = { first: 672, scene: 320 } as const
 /** Scenes that a row of the list has room for. */
 const SCENES_SHOWN = 4
 const { t, locale } = useI18n()
@@ -137,7 +139,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       <ul v-if="shows.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
         <li v-for="stored in shows" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
           <div class="relative self-start overflow-hidden rounded-xl border border-line hover:border-brass">
-            <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" />
+            <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" :width-px="COVER_PX.first" />
             <RouterLink
               :to="{ name: 'build', params: { showId: stored.id } }"
               class="absolute inset-0 rounded-xl"
@@ -179,7 +181,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                   class="block rounded-md hover:text-ink"
                   :title="t('shows.openAt', { scene: scene.name })"
                 >
-                  <ShowCover :show="stored.show" :scene="scene" class="rounded-md" />
+                  <ShowCover :show="stored.show" :scene="scene" :width-px="COVER_PX.scene" class="rounded-md" />
                   <span class="mt-1 block truncate text-[12px] text-soft">{{ scene.name }}</span>
                 </RouterLink>
               </li>

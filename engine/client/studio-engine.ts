@@ -37,6 +37,7 @@ export class StudioEngine {
   readonly #files: EngineFiles
   readonly #events: StudioEngineEvents
   readonly #picks = new Map<number, (colour: string | null) => void>()
+  readonly #covers = new Map<number, (picture: RgbaPicture | null) => void>()
   readonly #grabs = new Map<number, (picture: RgbaPicture | null) => void>()
   #worker: Worker
   #nextId = 1
@@ -149,7 +150,23 @@ export class StudioEngine {
     })
   }
 
+  /** A still of a scene of any show, `widthPx` wide; null where it cannot be drawn, or once the signal says that nobody waits. */
+  cover(show: Show, sceneId: string, widthPx: number, signal: AbortSignal): Promise<RgbaPicture | null> {
+    const requestId = this.#nextId++
+    return new Promise((resolve) => {
+      if (signal.aborted) return resolve(null)
+      this.#covers.set(requestId, resolve)
+      signal.addEventListener('abort', () => {
+        if (!this.#covers.delete(requestId)) return
+        this.#post({ type: 'dropCover', requestId })
+        resolve(null)
+      })
+      return this.#post({ type: 'cover', requestId, show, sceneId, widthPx })
+    })
+  }
+
   dispose(): void {
+    for (const resolve of this.#covers.values()) resolve(null)
     for (const resolve of this.#grabs.values()) resolve(null)
     for (const resolve of this.#picks.values()) resolve(null)
     this.closeFeed()
@@ -184,6 +201,10 @@ export class StudioEngine {
       case 'picked':
         this.#picks.get(message.requestId)?.(message.colour)
         this.#picks.delete(message.requestId)
+        return
+      case 'covered':
+        this.#covers.get(message.requestId)?.(message.picture)
+        this.#covers.delete(message.requestId)
         return
       case 'grabbed':
         this.#grabs.get(message.requestId)?.(message.picture)

@@ -12,6 +12,7 @@ import type { EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol
 import { StillLoader } from '../still/still-loader.ts'
 import type { CameraSource } from './camera-source.ts'
 import { Cameras } from './cameras.ts'
+import { coversOf, type Covers } from './covers.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
@@ -56,6 +57,7 @@ export class Engine {
   #cameraIds: ReadonlySet<SourceId> = new Set()
   readonly #toldFaults = new Set<string>()
   readonly #grabs: GrabQueue
+  readonly #covers: Covers
   #lastStatsMs = 0
   #ticks = 0
   #frameMs = 0
@@ -105,6 +107,9 @@ export class Engine {
       ({ inputId, beforeStepId, layer }) => (this.#show === null ? null : grabPicture(this.#show, this.#book, this.#executors, inputId, beforeStepId, layer)),
       ({ requestId }, picture) => post({ type: 'grabbed', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
     )
+    this.#covers = coversOf(heap, loadAsset, fonts, (requestId, picture) =>
+      post({ type: 'covered', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
+    )
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
       (nowMs) => this.#tick(nowMs),
@@ -148,6 +153,10 @@ export class Engine {
         this.#scopes?.dispose()
         this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#executors)
         return
+      case 'cover':
+        return this.#covers.ask(message)
+      case 'dropCover':
+        return this.#covers.giveUp(message.requestId)
       case 'grab':
         return this.#grabs.ask(message, performance.now())
       case 'pinExecutor':

@@ -53,7 +53,7 @@ export class SourceBook {
     for (const input of show.inputs) {
       const id = input.kind === 'colour' ? plainSourceId(input.colour) : inputSourceId(input.id)
       wanted.add(id)
-      if (input.kind === 'colour' && !this.frames.has(id)) this.#setStill(id, { picture: colourPicture(input.colour), isOpaque: true })
+      if (input.kind === 'colour' && !this.frames.has(id)) this.setStill(id, { picture: colourPicture(input.colour), isOpaque: true })
       if (input.kind === 'picture' && this.#assetOf.get(id) !== input.asset) void this.#load(id, input.asset)
     }
     const assets = new Set(show.inputs.map((input) => (input.kind === 'picture' ? input.asset : '')))
@@ -69,6 +69,11 @@ export class SourceBook {
     if (known?.widthPx === widthPx && known.heightPx === heightPx) return
     this.infos.set(id, { widthPx, heightPx, isOpaque: true })
     this.#events.onChange()
+  }
+
+  /** Whether a text or an outline has its own picture, and not one that holds its place. */
+  isSet(id: SourceId): boolean {
+    return this.#texts.get(id) === true
   }
 
   /** Forgets a source. */
@@ -125,7 +130,8 @@ export class SourceBook {
     return false
   }
 
-  #setStill(id: SourceId, { picture, isOpaque }: LoadedStill): void {
+  /** Gives a source a picture that stays. */
+  setStill(id: SourceId, { picture, isOpaque }: LoadedStill): void {
     this.#versions += 1
     this.frames.set(id, stillFrame(picture, this.#versions))
     this.infos.set(id, { widthPx: picture.widthPx, heightPx: picture.heightPx, isOpaque })
@@ -138,7 +144,7 @@ export class SourceBook {
     this.#assets.set(asset, loading)
     try {
       const still = await loading
-      if (this.#assetOf.get(id) === asset) this.#setStill(id, still)
+      if (this.#assetOf.get(id) === asset) this.setStill(id, still)
     } catch (error) {
       this.#assets.delete(asset)
       this.#assetOf.delete(id)

@@ -155,6 +155,18 @@ test('inputs are renamed and removed on the bench, with where they are used; add
 
 test('a scene’s picture in Shows opens the show at that scene', async ({ page, server }) => {
   await page.goto(`${server.studioUrl}/shows`)
+  // Each is drawn, and shows something: the lightest and the darkest of its pixels are far apart.
+  const ranges = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll<HTMLCanvasElement>('main canvas')].map((cover) => {
+        const { data } = cover.getContext('2d')!.getImageData(0, 0, cover.width, cover.height)
+        let [least, most] = [255, 0]
+        for (let i = 1; i < data.length; i += 4) [least, most] = [Math.min(least, data[i]!), Math.max(most, data[i]!)]
+        return most - least
+      }),
+    )
+  await expect.poll(async () => (await ranges()).filter((range) => range > 60).length).toBeGreaterThanOrEqual(5)
+  expect((await ranges()).every((range) => range > 60)).toBe(true)
   await page.getByRole('link', { name: 'Key points' }).click()
   await expect(page.getByRole('button', { name: 'Key points', exact: true })).toHaveAttribute('aria-current', 'true')
   await page.getByRole('link', { name: 'Green Room' }).click()
