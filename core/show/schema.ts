@@ -183,7 +183,8 @@ const layerBase = {
   exit: appearance.nullable(),
   treatment,
 }
-const layerSchema = z.discriminatedUnion('kind', [
+/** Held to the types of show.ts by the compiler, as all of this is: what is stored and what is worked on cannot drift apart. */
+const layerSchema: z.ZodType<Layer> = z.discriminatedUnion('kind', [
   z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id }),
   z.strictObject({ ...layerBase, kind: z.literal('text'), contentId: id }),
   z.strictObject({ ...layerBase, kind: z.literal('shape'), contentId: id }),
@@ -191,7 +192,7 @@ const layerSchema = z.discriminatedUnion('kind', [
     ...layerBase,
     kind: z.literal('group'),
     get layers(): z.ZodType<Layer[]> {
-      return z.array(layerSchema as unknown as z.ZodType<Layer>).max(LIMITS.layers)
+      return z.array(layerSchema).max(LIMITS.layers)
     },
   }),
   z.strictObject({ ...layerBase, kind: z.literal('scene'), sceneId: id }),
@@ -229,7 +230,7 @@ const showObject = z.strictObject({
 })
 
 /** A whole show, with every reference checked. */
-export const showSchema = showObject.superRefine((show, context) => {
+export const showSchema: z.ZodType<Show> = showObject.superRefine((show, context) => {
   const inputIds = new Set(show.inputs.map((input) => input.id))
   const sceneIds = new Set(show.scenes.map((scene) => scene.id))
   const contentKinds = new Map(show.contents.map((content) => [content.id, content.kind]))
@@ -237,7 +238,7 @@ export const showSchema = showObject.superRefine((show, context) => {
   requireUnique(show.scenes, ['scenes'], context)
   requireUnique(show.contents, ['contents'], context)
   show.scenes.forEach((scene, sceneIndex) => {
-    const layers = scene.layers as unknown as readonly Layer[]
+    const { layers } = scene
     const at = ['scenes', sceneIndex, 'layers']
     requireUnique(
       [...walkLayers(layers)].map(({ layer }) => layer),
@@ -263,7 +264,7 @@ export const showSchema = showObject.superRefine((show, context) => {
         context.addIssue({ code: 'custom', path: place, message: `must not be a group inside more than ${LIMITS.depth} others` })
       }
     }
-    const circle = sceneCircle(show.scenes as unknown as Show['scenes'], scene.id)
+    const circle = sceneCircle(show.scenes, scene.id)
     if (circle !== null) {
       const names = circle.map((sceneId) => `"${show.scenes.find((other) => other.id === sceneId)!.name}"`)
       context.addIssue({
@@ -273,7 +274,7 @@ export const showSchema = showObject.superRefine((show, context) => {
       })
     }
   })
-}) as unknown as z.ZodType<Show>
+})
 
 function requireUnique(items: readonly { id: string }[], path: (string | number)[], context: z.RefinementCtx): void {
   const seen = new Set<string>()
