@@ -8,8 +8,10 @@ const kernels = [
   {
     sources: [
       'engine/cpu/kernels/kernels.ts',
+      'engine/cpu/kernels/sampling.ts',
       'engine/cpu/kernels/spatial.ts',
       'engine/cpu/kernels/fine.ts',
+      'engine/cpu/kernels/grain.ts',
       'engine/cpu/kernels/person.ts',
       'engine/cpu/kernels/room.ts',
       'engine/cpu/kernels/edges.ts',

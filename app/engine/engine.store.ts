@@ -6,10 +6,8 @@ import { visibleInputs } from '../../core/show/edits.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
 import type { Show } from '../../core/show/show.ts'
-import { CameraManager, type CameraOffer, type CameraState } from '../../engine/client/camera-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
-import type { CameraControls } from '../../engine/client/camera-controls.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -18,10 +16,10 @@ import { useSitesStore } from '../sites/sites.store.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { storedPin, storePin } from './use-executor.ts'
-import { openStandin } from './open-standin.ts'
 import { cueClaps } from './standin-threads.ts'
 import { StudioLink } from './studio-link.ts'
 import { useAir } from './use-air.ts'
+import { useCameras } from './use-cameras.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
 
 const RECOVER_AGAIN_AFTER_MS = 10_000
@@ -30,10 +28,6 @@ export const useEngineStore = defineStore('engine', () => {
   const showStore = useShowStore()
   const stats = shallowRef<EngineStats | null>(null)
   const infos = shallowRef<ReadonlyMap<string, SourceInfo>>(new Map())
-  const cameraStates = shallowRef<Readonly<Record<string, CameraState>>>({})
-  const cameraControls = shallowRef<Readonly<Record<string, CameraControls>>>({})
-  /** The largest size and rate of each device. */
-  const cameraOffers = shallowRef<Readonly<Record<string, CameraOffer>>>({})
   const scopes = shallowRef<Scopes | null>(null)
   const executor = shallowRef<ExecutorState | null>(null)
   const pin = ref<ExecutorPin>(storedPin())
@@ -87,22 +81,7 @@ export const useEngineStore = defineStore('engine', () => {
   /** The engine reports only once it has a show. */
   let isWatched = false
   let engine = makeEngine()
-  const cameras = new CameraManager(
-    {
-      mediaDevices: navigator.mediaDevices,
-      openStandin,
-      streamOf: (track) => new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: 1 }).readable,
-      setTimer: (run, delayMs) => window.setTimeout(run, delayMs),
-      clearTimer: (timer) => window.clearTimeout(timer),
-    },
-    {
-      onSupply: (inputId, supply) => engine.setCamera(inputId, supply),
-      onGone: (inputId) => engine.dropCamera(inputId),
-      onState: (inputId, state) => (cameraStates.value = { ...cameraStates.value, [inputId]: state }),
-      onOffer: (inputId, most) => (cameraOffers.value = { ...cameraOffers.value, [inputId]: most }),
-      onControls: (inputId, controls) => (cameraControls.value = { ...cameraControls.value, [inputId]: controls }),
-    },
-  )
+  const { cameras, ...cameraFigures } = useCameras(() => engine)
 
   exposeFigures({
     stats: () => stats.value,
@@ -258,9 +237,7 @@ export const useEngineStore = defineStore('engine', () => {
   return {
     stats,
     infos,
-    cameraStates,
-    cameraControls,
-    cameraOffers,
+    ...cameraFigures,
     scopes,
     executor,
     pin,

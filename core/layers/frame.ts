@@ -6,7 +6,7 @@ import type { Shape } from '../composite/shape.ts'
 import { parseHex } from '../colour/hex.ts'
 import { mappedBounds } from '../layout/placement.ts'
 import { isEmptyRect, unionOf } from '../picture/pixel-rect.ts'
-import type { Paint } from '../plan/frame-plan.ts'
+import type { Item, Paint } from '../plan/frame-plan.ts'
 import { StackItems, type ItemParts } from '../plan/plan-builder.ts'
 import type { Frame, Layer } from '../show/show.ts'
 import type { Place } from './place.ts'
@@ -22,22 +22,24 @@ export function frameShape({ form, cornerRadiusPx }: Frame, width: number, heigh
   return { kind: 'superellipse', width, height, exponent: form === 'ellipse' ? 2 : SOFT_SQUARE_EXPONENT }
 }
 
-/** Puts a layer whose frame spans 0..width × 0..height; `paintOf` is given the way from the stack to the frame. */
-export function putFramed(place: Place, layer: Layer, frameToStack: Affine, width: number, height: number, paintOf: (toFrame: Affine) => Paint): void {
+/**
+ * Puts a layer whose frame spans 0..width × 0..height; `paintOf` is given the way from the stack to the frame. Says as which item, where it is
+ * one: nothing goes round it, and something of it is inside the stack.
+ */
+export function putFramed(place: Place, layer: Layer, frameToStack: Affine, width: number, height: number, paintOf: (toFrame: Affine) => Paint): Item | null {
   const { builder, stack, scale, widthPx, heightPx, culls } = place
   const reveal = place.motion?.reveal ?? null
   const shape = frameShape(layer.frame, width, height, scale)
   const itself = { ...itemFor(place, layer, frameToStack, shape), coverage: plainCoverage(shape) }
   if (layer.frame.shadow === null && layer.frame.border === null) {
-    if (isEmptyRect(itself.bounds)) return
+    if (isEmptyRect(itself.bounds)) return null
     const coverage = reveal === null ? itself.coverage : { ...itself.coverage, reveal }
-    stack.put({ ...itself, paint: paintOf(itself.toCoverage), coverage, opacity: layer.opacity, blend: layer.blend })
-    return
+    return stack.put({ ...itself, paint: paintOf(itself.toCoverage), coverage, opacity: layer.opacity, blend: layer.blend })
   }
   const shadow = shadowItem(place, layer, frameToStack, shape)
   const border = borderItem(place, layer, frameToStack, shape)
   const around = [shadow, border].filter((item) => item !== null)
-  if ([itself, ...around].every(({ bounds }) => isEmptyRect(bounds))) return
+  if ([itself, ...around].every(({ bounds }) => isEmptyRect(bounds))) return null
   const parts: ItemParts[] = [
     ...(shadow === null ? [] : [shadow]),
     ...(isEmptyRect(itself.bounds) ? [] : [{ ...itself, paint: paintOf(itself.toCoverage) }]),
@@ -48,7 +50,7 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
     for (const part of parts) {
       stack.put({ ...part, coverage: reveal === null ? part.coverage : { ...part.coverage, reveal }, opacity: layer.opacity, blend: layer.blend })
     }
-    return
+    return null
   }
   // Faint or blended, they are one picture: nothing of one shows through another.
   const inner = new StackItems(builder, widthPx, heightPx, culls)
@@ -62,6 +64,7 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
     opacity: layer.opacity,
     blend: layer.blend,
   })
+  return null
 }
 
 function itemFor({ widthPx, heightPx }: Place, layer: Layer, shapeToStack: Affine, shape: Shape, reachPx = 0) {

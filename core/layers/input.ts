@@ -16,7 +16,8 @@ export const inputLayer: LayerKindDefinition<'input'> = {
     if (input.kind === 'colour') {
       const colour = parseHex(input.colour)
       if (steps.length > 0) return putSource(place, layer, placement, plainSourceId(input.colour), { widthPx: 1, heightPx: 1, isOpaque: true }, steps)
-      return putFramed(place, layer, boxToCanvas(placement), placement.width, placement.height, () => ({ kind: 'plain', colour, opacity: 1 }))
+      putFramed(place, layer, boxToCanvas(placement), placement.width, placement.height, () => ({ kind: 'plain', colour, opacity: 1 }))
+      return
     }
     const sourceId = inputSourceId(input.id)
     const info = place.infos.get(sourceId)

@@ -2,34 +2,72 @@
 import { followedBy, scaling, translation, type Affine } from '../composite/affine.ts'
 import { fitRects } from '../layout/fit.ts'
 import { boxToCanvas } from '../layout/placement.ts'
-import type { NodeIndex, SourceId, SourceInfo } from '../plan/frame-plan.ts'
+import type { Item, NodeIndex, SourceId, SourceInfo } from '../plan/frame-plan.ts'
 import type { Layer, Placement } from '../show/show.ts'
 import type { StepCall } from '../steps/index.ts'
 import { putFramed } from './frame.ts'
 import type { Place } from './place.ts'
 
-/** Puts a source, cleaned, where a layer has it. */
-export function putSource(place: Place, layer: Layer, placement: Placement, sourceId: SourceId, info: SourceInfo, steps: readonly StepCall[]): void {
-  putPicture(place, layer, placement, info, (scaleDown) => {
-    const mipLevel = mipLevelFor(scaleDown, Math.min(info.widthPx, info.heightPx))
-    return { node: place.builder.treated(sourceId, info, steps, mipLevel), mipLevel }
-  })
+/** The item that a layer was when it was put last, and what that depends on. */
+interface PutBefore {
+  readonly sourceId: SourceId
+  readonly info: SourceInfo
+  readonly steps: readonly StepCall[]
+  readonly scale: number
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly mipLevel: number
+  readonly item: Item
 }
 
-/** Puts a picture of a size, fitted into a layer's box. `nodeFor` is told how many of its pixels fall on one. */
+/** Layers are never changed: the same one in the same place is the same item. At most one for each of a few sizes: the stage's, a thumbnail's. */
+const putBefore = new WeakMap<Layer, readonly PutBefore[]>()
+const SIZES_KEPT = 4
+
+/** Puts a source, cleaned, where a layer has it. `placement` follows from the layer and the scale while nothing moves it. */
+export function putSource(place: Place, layer: Layer, placement: Placement, sourceId: SourceId, info: SourceInfo, steps: readonly StepCall[]): void {
+  const { scale, widthPx, heightPx, builder, stack } = place
+  const isAtRest = place.motion === null
+  const before = isAtRest ? (putBefore.get(layer) ?? []) : []
+  const same = before.find(
+    (each) =>
+      each.sourceId === sourceId &&
+      each.steps === steps &&
+      each.scale === scale &&
+      each.widthPx === widthPx &&
+      each.heightPx === heightPx &&
+      each.info.widthPx === info.widthPx &&
+      each.info.heightPx === info.heightPx &&
+      each.info.isOpaque === info.isOpaque,
+  )
+  if (same !== undefined && same.item.paint.kind === 'node') {
+    const node = builder.treated(sourceId, info, steps, same.mipLevel)
+    return stack.putAgain({ ...same.item, paint: { ...same.item.paint, node } })
+  }
+  let level = 0
+  const item = putPicture(place, layer, placement, info, (scaleDown) => {
+    level = mipLevelFor(scaleDown, Math.min(info.widthPx, info.heightPx))
+    return { node: builder.treated(sourceId, info, steps, level), mipLevel: level }
+  })
+  if (isAtRest && item !== null) {
+    putBefore.set(layer, [{ sourceId, info, steps, scale, widthPx, heightPx, mipLevel: level, item }, ...before].slice(0, SIZES_KEPT))
+  }
+}
+
+/** Puts a picture of a size, fitted into a layer's box; says as which item, if it is one. `nodeFor` is told how many of its pixels fall on one. */
 export function putPicture(
   place: Place,
   layer: Layer,
   placement: Placement,
   { widthPx, heightPx }: Pick<SourceInfo, 'widthPx' | 'heightPx'>,
   nodeFor: (pixelsPerPixel: number) => { readonly node: NodeIndex; readonly mipLevel: number },
-): void {
+): Item | null {
   const fitted = fitRects(placement.fit, widthPx, heightPx, placement.width, placement.height)
   const { width, height } = fitted.target
   const frameToStack = followedBy(translation(fitted.target.x, fitted.target.y), boxToCanvas(placement))
   const scaleX = fitted.source.width / width
   const scaleY = fitted.source.height / height
-  putFramed(place, layer, frameToStack, width, height, (toFrame) => {
+  return putFramed(place, layer, frameToStack, width, height, (toFrame) => {
     const { node, mipLevel } = nodeFor(Math.min(scaleX, scaleY))
     return { kind: 'node', node, toNode: followedBy(toFrame, frameToSource(fitted.source, scaleX, scaleY, mipLevel)) }
   })

@@ -20,7 +20,7 @@ export const shapeLayer: LayerKindDefinition<'shape'> = {
     const { fill, outline } = shapeOf(place.show, layer)
     if (outline !== null) return putOutline(place, layer, fill, outline)
     const { width, height, ...rest } = scaledPlacement(layer.placement, place.scale)
-    return putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) =>
+    putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) =>
       fill.kind === 'plain'
         ? { kind: 'plain', colour: parseHex(fill.colour), opacity: fill.opacity }
         : { kind: 'gradient', gradient: gradientOf(fill, width, height), toGradient: toFrame },

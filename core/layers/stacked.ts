@@ -33,7 +33,10 @@ export function putStacked(place: Place, layer: Layer, layers: readonly Layer[],
   if (stack.items.length === 0) return
   const made = builder.stack('clear', widthPx, heightPx, stack.items)
   const node = steps.length === 0 ? made : builder.filtered(made, steps)
-  if (!isInPlace) return putPicture(place, layer, placement, { widthPx, heightPx }, () => ({ node, mipLevel: 0 }))
+  if (!isInPlace) {
+    putPicture(place, layer, placement, { widthPx, heightPx }, () => ({ node, mipLevel: 0 }))
+    return
+  }
   place.stack.put({
     layerId: layer.id,
     paint: { kind: 'node', node, toNode: translation(0, 0) },

@@ -2,7 +2,7 @@
 import { mapPoint, type Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
 import type { Shape } from '../composite/shape.ts'
-import { apart } from '../picture/pixel-rect.ts'
+import { apart, isEmptyRect } from '../picture/pixel-rect.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import { hash53 } from '../random/hash.ts'
 import { makesMatte } from '../steps/chain.ts'
@@ -205,11 +205,16 @@ export class StackItems {
     this.#missing.push(missing)
   }
 
-  /** Puts an item in front; what it hides wholly falls out, without a difference in any pixel. */
-  put(parts: ItemParts): void {
-    const { bounds } = parts
-    if (bounds.right <= bounds.left || bounds.bottom <= bounds.top || parts.opacity === 0) return
+  /** Puts an item in front; what it hides wholly falls out, without a difference in any pixel. Null where there is nothing of it. */
+  put(parts: ItemParts): Item | null {
+    if (isEmptyRect(parts.bounds) || parts.opacity === 0) return null
     const item = this.#builder.item(parts)
+    this.putAgain(item)
+    return item
+  }
+
+  /** Puts an item that was made before; its node is one of this plan. */
+  putAgain(item: Item): void {
     if (this.#culls && this.#builder.isOpaque(item.paint)) {
       // Most hide nothing of what there is.
       if (this.#items.some((under) => hides(item, under.bounds))) this.#items = this.#items.filter((under) => !hides(item, under.bounds))

@@ -5,7 +5,7 @@ import type { Place } from '../layers/place.ts'
 import { keyOf, StackItems } from '../plan/plan-builder.ts'
 import type { Border, Frame, Layer, Placement, Shadow } from '../show/show.ts'
 import { mixed } from './dissolve.ts'
-import { commonRun } from './common-run.ts'
+import { commonOrder } from './common-order.ts'
 import type { TransitionDefinition } from './definition.ts'
 import { pictureOf, wholeItem } from './whole.ts'
 
@@ -27,7 +27,7 @@ export const glide: TransitionDefinition<'glide'> = {
     // Where one of the two covers the canvas, what the other has at the very back is there all the time: nobody sees the ground.
     const isHidden = { come: coversAll(from.scene.place, fromLayers), gone: coversAll(to.scene.place, toLayers) }
     let [fromAt, toAt] = [0, 0]
-    for (const [fromIndex, toIndex] of [...commonRun(fromLayers, toLayers, isSame), [fromLayers.length, toLayers.length] as const]) {
+    for (const [fromIndex, toIndex] of [...commonOrder(fromLayers, toLayers, isSame), [fromLayers.length, toLayers.length] as const]) {
       const gone = { place: from.scene.place, layers: fromLayers.slice(fromAt, fromIndex) }
       const come = { place: to.scene.place, layers: toLayers.slice(toAt, toIndex) }
       const isAtBack = fromAt + toAt === 0

@@ -8,7 +8,7 @@ import { newInputLayer } from '../show/create.ts'
 import type { ColourInput, Input, InputLayer, Layer, Scene, Show } from '../show/show.ts'
 import { goTo, settled, type TransitionStage } from '../stage/stage.ts'
 import { namedEasings } from '../motion/easing.ts'
-import { commonRun } from './common-run.ts'
+import { commonOrder } from './common-order.ts'
 import { transitions } from './index.ts'
 import { usualTransitions, type Transition } from './transition.ts'
 
@@ -315,9 +315,9 @@ describe('gliding', () => {
   it('finds the longest run that two lists share', () => {
     const same = (a: string, b: string) => a === b
     // Wagner and Fischer, "The string-to-string correction problem", 1974, define it; the strings are the usual example (from memory).
-    expect(commonRun([...'ABCBDAB'], [...'BDCABA'], same)).toHaveLength(4)
-    expect(commonRun([], ['a'], same)).toEqual([])
-    expect(commonRun(['a', 'b'], ['a', 'b'], same)).toEqual([
+    expect(commonOrder([...'ABCBDAB'], [...'BDCABA'], same)).toHaveLength(4)
+    expect(commonOrder([], ['a'], same)).toEqual([])
+    expect(commonOrder(['a', 'b'], ['a', 'b'], same)).toEqual([
       [0, 0],
       [1, 1],
     ])

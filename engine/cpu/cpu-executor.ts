@@ -5,7 +5,7 @@ import { firstOutput, type FramePlan, type OutputId } from '../../core/plan/fram
 import type { Executor, SourceFrames } from '../executor.ts'
 import type { Block, Heap } from './heap.ts'
 import { JobTools } from './item-job.ts'
-import { PlanRun } from './plan-run.ts'
+import { PreparedPlan } from './prepared-plan.ts'
 import type { Treatments } from './treatments.ts'
 
 interface Out {
@@ -21,7 +21,7 @@ export class CpuExecutor implements Executor {
   readonly #heap: Heap
   readonly #tools: JobTools
   readonly #outs = new Map<OutputId, Out>()
-  #run: PlanRun | null = null
+  #run: PreparedPlan | null = null
 
   /** Executors that draw the same inputs share `treatments`, so that each is treated once. */
   constructor(treatments: Treatments) {
@@ -63,7 +63,7 @@ export class CpuExecutor implements Executor {
     this.#run?.dispose()
     this.#run = null
     this.#fitOuts(plan)
-    this.#run = new PlanRun(this.#tools, plan, sources, before)
+    this.#run = new PreparedPlan(this.#tools, plan, sources, before)
   }
 
   /** A canvas of the right size for each output, and none for others. */

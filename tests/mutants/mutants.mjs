@@ -65,7 +65,7 @@ export const mutants = [
   { file: 'core/show/lift.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/presets' },
   // engine
   { file: 'engine/cpu/still-run.ts', from: '&& this.#stamps[0] === generation', to: '', test: 'engine/cpu/cpu-executor.test.ts' },
-  { file: 'engine/cpu/plan-run.ts', from: 'if (this.#hasMoving) return false', to: '', test: 'engine/cpu' },
+  { file: 'engine/cpu/prepared-plan.ts', from: 'if (this.#hasMoving) return false', to: '', test: 'engine/cpu' },
   {
     file: 'engine/cpu/cover-mask.ts',
     from: "shape.kind === 'superellipse' ? leastDistance(shape, x, y) : Math",

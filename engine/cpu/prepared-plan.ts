@@ -2,37 +2,21 @@
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { FilteredNode, FramePlan, Item, NodeIndex, OutputId, SourceId, StackNode, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { SourceFrames } from '../executor.ts'
-import { coversRect, EMPTY_RECT, isEmptyRect, meeting, unionOf, uniteRects, wholeOf, without } from '../../core/picture/pixel-rect.ts'
-import { hasAll, itemKeysOf, partRead, runsOf, shownSharesOf, sourcesOfNodes } from '../stillness.ts'
+import { coversRect, EMPTY_RECT, isEmptyRect, meeting, unionOf, wholeOf, without } from '../../core/picture/pixel-rect.ts'
+import { itemKeysOf, partRead, shownSharesOf, sourcesOfNodes } from '../stillness.ts'
 import { canvasOver, copyRect, fillRect, type HeapCanvas } from './heap-canvas.ts'
-import { ItemJob, type JobPicture, type JobTools } from './item-job.ts'
-import { LumaItemJob } from './luma-item-job.ts'
+import type { ItemJob, JobPicture, JobTools } from './item-job.ts'
 import { pictureStamp } from './picture-stamp.ts'
-import { StillRun, type StillSupplies } from './still-run.ts'
+import { OPAQUE_BLACK, stackRunOf, type StackRun } from './stack-runs.ts'
+import type { StillSupplies } from './still-run.ts'
+import { bandsOf, seenParts } from './seen-parts.ts'
 import type { Kept } from './surface-store.ts'
 import type { HeapPicture } from './treatments.ts'
 
-const OPAQUE_BLACK = 0xff000000
 /** A source whose shown parts come to more than so many times its area is cleaned whole, once. */
 const MOST_BY_ROWS = 1.6
 
-interface LiveRun {
-  readonly kind: 'live'
-  readonly job: ItemJob
-}
-
-/** A stack with what it is made of, as long as plan and sources stay. */
-interface StackRun {
-  readonly node: StackNode
-  readonly back: StillRun | null
-  readonly above: readonly (StillRun | LiveRun)[]
-  /** Everything a live item may touch. */
-  readonly liveBounds: PixelRect
-  /** Where its pixels lie, and whether all of them are there from the last frame. */
-  wholeAt: number | null
-}
-
-export class PlanRun {
+export class PreparedPlan {
   readonly plan: FramePlan
   readonly itemKeys: ReadonlySet<string>
   readonly #tools: JobTools
@@ -120,7 +104,10 @@ export class PlanRun {
   #compose({ node, back, above }: StackRun, out: HeapCanvas, region: PixelRect): void {
     const ground = node.ground === 'black' ? OPAQUE_BLACK : 0
     const { kernels } = this.#tools.heap
-    const { seen, behindAll } = seenParts(above, region)
+    const { seen, behindAll } = seenParts(
+      above.map((run) => (run.kind === 'live' ? run.job.hidden : EMPTY_RECT)),
+      region,
+    )
     let base = out
     const first = above[0]
     // The first live item reads the still back and writes the frame; what it doesn't touch is copied.
@@ -274,92 +261,17 @@ export class PlanRun {
   #stackOf(index: NodeIndex, node: StackNode): StackRun {
     const known = this.#stacks.get(index)
     if (known !== undefined) return known
-    const jobs = new Map<number, ItemJob>()
-    const jobOf = (at: number) => {
-      const job = jobs.get(at) ?? this.#jobFor(node.items[at]!)
-      jobs.set(at, job)
-      return job
-    }
-    const { back, above, isStill } = runsOf(
-      node,
-      (at) => this.#isItemLive(node.items[at]!),
-      (at) => this.#isAbsent(node.items[at]!),
-    )
-    const ground = node.ground === 'black' ? OPAQUE_BLACK : 0
-    const whole = wholeOf(node)
-    const runs = above.map((indices, i) => (isStill[i] ? this.#stillRun(indices.map(jobOf), null, whole) : { kind: 'live' as const, job: jobOf(indices[0]!) }))
-    const stack: StackRun = {
-      node,
-      back: back.length === 0 ? null : this.#stillRun(back.map(jobOf), ground, whole),
-      above: runs,
-      liveBounds: runs.reduce((all, run) => (run.kind === 'live' ? uniteRects(all, run.job.item.bounds) : all), EMPTY_RECT),
-      wholeAt: null,
-    }
+    const stack = stackRunOf(node, {
+      tools: this.#tools,
+      plan: this.plan,
+      sources: this.#sources,
+      keysBefore: this.#keysBefore,
+      sourcesOf: this.#sourcesOf,
+      veilOf: (of) => ({ key: () => this.#contentKey(of), picture: () => this.#pictureOf(of, wholeOf(this.plan.nodes[of]!)) }),
+    })
     this.#stacks.set(index, stack)
     return stack
   }
-
-  #jobFor(item: Item): ItemJob {
-    const { paint, coverage } = item
-    const isOpaque = paint.kind === 'node' ? this.plan.nodes[paint.node]!.isOpaque : paint.kind === 'plain' && paint.opacity === 1
-    if (coverage.reveal?.kind !== 'luma') return new ItemJob(this.#tools, item, isOpaque)
-    const { reveal } = coverage
-    return new LumaItemJob(this.#tools, item, reveal, {
-      key: () => this.#contentKey(reveal.node),
-      picture: () => this.#pictureOf(reveal.node, wholeOf(this.plan.nodes[reveal.node]!)),
-    })
-  }
-
-  #isItemLive({ key, paint, coverage }: Item): boolean {
-    if (this.#keysBefore !== null && !this.#keysBefore.has(key)) return true
-    const isNodeLive = (index: NodeIndex) => this.#sourcesOf[index]!.some((id) => this.#sources.get(id)?.isLive === true)
-    return (paint.kind === 'node' && isNodeLive(paint.node)) || (coverage.reveal?.kind === 'luma' && isNodeLive(coverage.reveal.node))
-  }
-
-  /** Whether the picture that an item shows by itself is not there; a group without some of its pictures is there. */
-  #isAbsent({ paint }: Item): boolean {
-    if (paint.kind !== 'node') return false
-    let node = this.plan.nodes[paint.node]!
-    while (node.kind === 'filtered') node = this.plan.nodes[node.of]!
-    return node.kind === 'treated' && !hasAll([node.sourceId], this.#sources)
-  }
-
-  #stillRun(jobs: readonly ItemJob[], ground: number | null, whole: PixelRect): StillRun {
-    const nodes = jobs.flatMap(({ item: { paint } }) => (paint.kind === 'node' ? [paint.node] : []))
-    const veils = jobs.flatMap((job) => (job instanceof LumaItemJob ? [job.veilNode] : []))
-    const sources = new Set([...nodes, ...veils].flatMap((index) => this.#sourcesOf[index]!))
-    return new StillRun(this.#tools, jobs, ground, whole, [...sources])
-  }
-}
-
-/** Of a picture that is drawn at a time: with what it is drawn from it stays in the processor's own memory until it is done. */
-const BAND_BYTES = 262_144
-
-/** A region in bands of whole rows, from the top. */
-function bandsOf(region: PixelRect): readonly PixelRect[] {
-  if (isEmptyRect(region)) return []
-  const rows = Math.max(16, Math.floor(BAND_BYTES / ((region.right - region.left) * 4)))
-  const bands: PixelRect[] = []
-  for (let top = region.top; top < region.bottom; top += rows) bands.push({ ...region, top, bottom: Math.min(region.bottom, top + rows) })
-  return bands
-}
-
-/** A run that is seen in more parts than this is drawn where it is hidden, too. */
-const MOST_PARTS = 6
-
-/** Where each run can be seen in a region, and what lies behind all of them: what a later one hides is not drawn. */
-function seenParts(above: readonly (StillRun | LiveRun)[], region: PixelRect) {
-  const seen: (readonly PixelRect[])[] = []
-  let parts: readonly PixelRect[] = [region]
-  for (let i = above.length - 1; i >= 0; i -= 1) {
-    const run = above[i]!
-    seen[i] = parts
-    if (run.kind === 'still') continue
-    const { hidden } = run.job
-    const left = parts.flatMap((part) => without(part, hidden))
-    if (left.length <= MOST_PARTS) parts = left
-  }
-  return { seen, behindAll: parts }
 }
 
 let runs = 0

@@ -2,7 +2,7 @@
  * The longest run of things that two lists have in the same order (longest common subsequence, by the table of Wagner and Fischer 1974):
  * pairs of places in the one and in the other. Of several as long, the one that lies further forward in the first.
  */
-export function commonRun<T>(one: readonly T[], other: readonly T[], isSame: (a: T, b: T) => boolean): readonly (readonly [number, number])[] {
+export function commonOrder<T>(one: readonly T[], other: readonly T[], isSame: (a: T, b: T) => boolean): readonly (readonly [number, number])[] {
   const width = other.length + 1
   const lengths = new Uint16Array((one.length + 1) * width)
   for (let i = one.length - 1; i >= 0; i -= 1) {
