@@ -4,7 +4,7 @@ import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { ownLook, ownLooks } from '../../core/lut/own-looks.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { prepareLook } from '../../core/steps/look/cpu.ts'
+import { prepareLook } from '../../core/steps/look/reference.ts'
 import { api } from '../show/api.ts'
 import { useGrab } from './use-grab.ts'
 

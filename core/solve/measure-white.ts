@@ -2,8 +2,8 @@
 import type { Rgb } from '../colour/hex.ts'
 import { luma709 } from '../colour/luma.ts'
 import type { RgbaPicture } from '../picture/picture.ts'
-import { balanceFor } from '../steps/balance/cpu.ts'
-import { prepareBalance } from '../steps/balance/cpu.ts'
+import { balanceFor } from '../steps/balance/reference.ts'
+import { prepareBalance } from '../steps/balance/reference.ts'
 import { balanceParams } from '../steps/balance/params.ts'
 import { defaultParams, type ParamsOf } from '../steps/step.ts'
 

@@ -2,18 +2,18 @@
 /** @type {readonly { file: string; from: string; to: string; test: string }[]} */
 export const mutants = [
   // core
-  { file: 'core/steps/tone/cpu.ts', from: 'luma + luma * (1 - luma) * (shadows', to: 'luma + 4 * luma * (1 - luma) * (shadows', test: 'core/steps/tone' },
-  { file: 'core/steps/sharpen/cpu.ts', from: 'luma[i]! * share[i]!, blurred', to: 'luma[i]!, blurred', test: 'core/steps/sharpen' },
-  { file: 'core/steps/framing/cpu.ts', from: 'const b = sin * scale\n', to: 'const b = sin * scale * flip\n', test: 'core/steps/framing' },
+  { file: 'core/steps/tone/reference.ts', from: 'luma + luma * (1 - luma) * (shadows', to: 'luma + 4 * luma * (1 - luma) * (shadows', test: 'core/steps/tone' },
+  { file: 'core/steps/sharpen/reference.ts', from: 'luma[i]! * share[i]!, blurred', to: 'luma[i]!, blurred', test: 'core/steps/sharpen' },
+  { file: 'core/steps/framing/reference.ts', from: 'const b = sin * scale\n', to: 'const b = sin * scale * flip\n', test: 'core/steps/framing' },
   {
     file: 'core/steps/crop/index.ts',
     from: '({ left, top, right, bottom }) => left > 0 || top > 0 || right > 0 || bottom > 0',
     to: '() => true',
     test: 'core/plan/culling.test.ts',
   },
-  { file: 'core/steps/balance/cpu.ts', from: 'Math.abs(along) > MOST_ALONG', to: 'false', test: 'tests/references/white.test.ts' },
+  { file: 'core/steps/balance/reference.ts', from: 'Math.abs(along) > MOST_ALONG', to: 'false', test: 'tests/references/white.test.ts' },
   {
-    file: 'core/steps/chroma-key/cpu.ts',
+    file: 'core/steps/chroma-key/reference.ts',
     from: 'const low = Math.max(0, high - softness)',
     to: 'const low = high - softness',
     test: 'core/steps/steps.test.ts',

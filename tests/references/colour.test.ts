@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { decodeSrgb, encodeSrgb } from '../../core/colour/srgb.ts'
 import { rgbToYcbcr, ycbcrCoding, ycbcrToRgb } from '../../core/colour/ycbcr.ts'
-import { prepareColour } from '../../core/steps/colour/cpu.ts'
+import { prepareColour } from '../../core/steps/colour/reference.ts'
 import { defaultParams } from '../../core/steps/step.ts'
-import { prepareTone } from '../../core/steps/tone/cpu.ts'
+import { prepareTone } from '../../core/steps/tone/reference.ts'
 import { toneParams } from '../../core/steps/tone/params.ts'
 import { casesOf, sourceOf } from './cases.ts'
 

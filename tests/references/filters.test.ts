@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { convolvePlane, gaussianTaps } from '../../core/filter/gaussian.ts'
-import { unsharpDetail } from '../../core/steps/sharpen/cpu.ts'
-import { prepareColourKey } from '../../core/steps/colour-key/cpu.ts'
+import { unsharpDetail } from '../../core/steps/sharpen/reference.ts'
+import { prepareColourKey } from '../../core/steps/colour-key/reference.ts'
 import { formatHex } from '../../core/colour/hex.ts'
-import { prepareLumaKey } from '../../core/steps/luma-key/cpu.ts'
+import { prepareLumaKey } from '../../core/steps/luma-key/reference.ts'
 import { casesOf, loadMatte, sourceOf } from './cases.ts'
 
 describe(`Gaussian of a step — ${sourceOf('blur.gaussian_step')}`, () => {

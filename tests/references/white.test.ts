@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Rgb } from '../../core/colour/hex.ts'
 import { encodeSrgb } from '../../core/colour/srgb.ts'
 import { adaptation, applyMatrix, chromaticityOf, D65, planckianWhite, uvOf, XYZ_TO_SRGB, xyzOf, type Chromaticity } from '../../core/colour/white.ts'
-import { balanceFor } from '../../core/steps/balance/cpu.ts'
+import { balanceFor } from '../../core/steps/balance/reference.ts'
 import { casesOf, sourceOf } from './cases.ts'
 
 /** Standard whites, CIE 15 (x, y to five digits; from memory). */

@@ -1,5 +1,5 @@
 import { pointWork, type StepDefinition } from '../step.ts'
-import { balanceFor, balanceMatrix, prepareBalance } from './cpu.ts'
+import { balanceFor, balanceMatrix, prepareBalance } from './reference.ts'
 import { balanceGlsl } from './glsl.ts'
 import { balanceParams } from './params.ts'
 

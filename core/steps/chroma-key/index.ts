@@ -1,7 +1,7 @@
 import { formatHex, parseHex } from '../../colour/hex.ts'
 import type { GainField } from '../../matte/backdrop.ts'
 import { pointWork, type PointFunction, type PointShader, type SpatialWork, type StepDefinition } from '../step.ts'
-import { prepareChromaKey, rampOf } from './cpu.ts'
+import { prepareChromaKey, rampOf } from './reference.ts'
 import { fieldFor, keyOnField } from './field.ts'
 import { chromaKeyGlsl, fieldKeyGlsl } from './glsl.ts'
 import { chromaKeyParams } from './params.ts'

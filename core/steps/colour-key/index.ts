@@ -1,6 +1,6 @@
 import { formatHex, parseHex } from '../../colour/hex.ts'
 import { pointWork, type StepDefinition } from '../step.ts'
-import { LEAST_RAMP, prepareColourKey } from './cpu.ts'
+import { LEAST_RAMP, prepareColourKey } from './reference.ts'
 import { colourKeyGlsl } from './glsl.ts'
 import { colourKeyParams } from './params.ts'
 

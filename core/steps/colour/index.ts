@@ -1,5 +1,5 @@
 import { pointWork, type StepDefinition } from '../step.ts'
-import { prepareColour } from './cpu.ts'
+import { prepareColour } from './reference.ts'
 import { colourStepGlsl } from './glsl.ts'
 import { colourParams } from './params.ts'
 

@@ -1,5 +1,5 @@
 import type { SpatialWork, StepDefinition, StepWork } from '../step.ts'
-import { featherRamp, keptByCrop } from './cpu.ts'
+import { featherRamp, keptByCrop } from './reference.ts'
 import { cropParams } from './params.ts'
 
 /** Opacity to multiply with: `across` for columns times `down` for rows. */

@@ -1,5 +1,5 @@
 import type { SpatialWork, StepDefinition } from '../step.ts'
-import { denoiseReference } from './cpu.ts'
+import { denoiseReference } from './reference.ts'
 import { denoiseParams, type DenoiseSettings } from './params.ts'
 
 export type DenoiseWork = SpatialWork<'denoise', DenoiseSettings>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { defaultParams } from '../step.ts'
-import { framingOf } from './cpu.ts'
+import { framingOf } from './reference.ts'
 import { framingParams } from './params.ts'
 
 describe('framing', () => {

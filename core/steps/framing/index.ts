@@ -1,6 +1,6 @@
 import type { Affine } from '../../composite/affine.ts'
 import type { SpatialWork, StepDefinition } from '../step.ts'
-import { frameMask, frameReference, framingOf } from './cpu.ts'
+import { frameMask, frameReference, framingOf } from './reference.ts'
 import { framingParams } from './params.ts'
 
 /** Moves the picture: from framed to incoming pixels. */

@@ -1,6 +1,6 @@
 import { isOwnLook, ownLook } from '../../lut/own-looks.ts'
 import { pointWork, type StepDefinition } from '../step.ts'
-import { prepareLook } from './cpu.ts'
+import { prepareLook } from './reference.ts'
 import { lookGlsl } from './glsl.ts'
 import { lookParams } from './params.ts'
 

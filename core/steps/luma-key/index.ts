@@ -1,6 +1,6 @@
 import { luma709 } from '../../colour/luma.ts'
 import { pointWork, type StepDefinition } from '../step.ts'
-import { LEAST_RAMP, prepareLumaKey } from './cpu.ts'
+import { LEAST_RAMP, prepareLumaKey } from './reference.ts'
 import { lumaKeyGlsl } from './glsl.ts'
 import { lumaKeyParams } from './params.ts'
 

@@ -1,5 +1,5 @@
 import type { SpatialWork, StepDefinition } from '../step.ts'
-import { matteEdgeReference } from './cpu.ts'
+import { matteEdgeReference } from './reference.ts'
 import { matteEdgeParams, type MatteEdgeSettings } from './params.ts'
 
 export type MatteEdgeWork = SpatialWork<'matteEdge', MatteEdgeSettings>

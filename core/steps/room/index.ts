@@ -1,5 +1,5 @@
 import type { SpatialWork, StepDefinition } from '../step.ts'
-import { roomReference } from './cpu.ts'
+import { roomReference } from './reference.ts'
 import { roomParams, type RoomSettings } from './params.ts'
 
 export type RoomWork = SpatialWork<'room', RoomSettings>

@@ -1,5 +1,5 @@
 import type { SpatialWork, StepDefinition } from '../step.ts'
-import { sharpenReference } from './cpu.ts'
+import { sharpenReference } from './reference.ts'
 import { sharpenParams, type SharpenSettings } from './params.ts'
 
 export type SharpenWork = SpatialWork<'sharpen', SharpenSettings>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { sharpenReference } from './cpu.ts'
+import { sharpenReference } from './reference.ts'
 
 const WIDTH = 48
 const settings = { amount: 2, radius: 3, threshold: 0 }

@@ -1,6 +1,6 @@
 import { formatHex, parseHex } from '../../colour/hex.ts'
 import { pointWork, type ParamsOf, type SpatialWork, type StepDefinition } from '../step.ts'
-import { EdgeSpill, prepareSpill, replacementLight, spillWedge } from './cpu.ts'
+import { EdgeSpill, prepareSpill, replacementLight, spillWedge } from './reference.ts'
 import { spillGlsl } from './glsl.ts'
 import { spillParams } from './params.ts'
 

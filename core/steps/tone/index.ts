@@ -1,5 +1,5 @@
 import { pointWork, type StepDefinition } from '../step.ts'
-import { prepareTone } from './cpu.ts'
+import { prepareTone } from './reference.ts'
 import { toneGlsl } from './glsl.ts'
 import { toneParams } from './params.ts'
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../../random/seeded.ts'
 import { defaultParams, type NumberParam, type ParamsOf } from '../step.ts'
-import { prepareTone } from './cpu.ts'
+import { prepareTone } from './reference.ts'
 import { toneParams } from './params.ts'
 
 type Tone = ParamsOf<typeof toneParams>

@@ -201,7 +201,7 @@ function between(a: v128, b: v128, share: v128): v128 {
 }
 
 /**
- * Backdrop light in four packed pixels (core/steps/spill/cpu.ts), in shares of the backdrop. `meter` holds six floats for
+ * Backdrop light in four packed pixels (core/steps/spill/reference.ts), in shares of the backdrop. `meter` holds six floats for
  * codes: red, green, blue along the backdrop's direction, then across it.
  */
 // @ts-ignore: decorator

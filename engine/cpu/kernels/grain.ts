@@ -2,7 +2,7 @@
 // straight alpha, red in the low byte, sRGB-encoded.
 
 /**
- * One step towards the frame before (core/steps/denoise/cpu.ts), in place: `time` of 256, `noise` in codes.
+ * One step towards the frame before (core/steps/denoise/reference.ts), in place: `time` of 256, `noise` in codes.
  * `bytes` is a multiple of 16 or runs into slack.
  */
 export function steadyRow(pixels: usize, before: usize, bytes: i32, time: i32, noise: i32): void {

@@ -145,7 +145,7 @@ export function fieldKeyRow(pixels: usize, out: usize, count: i32, table: usize,
 }
 
 /**
- * Keys a row in place where no spill is taken out (core/steps/chroma-key/cpu.ts): only opacity changes, worked out four
+ * Keys a row in place where no spill is taken out (core/steps/chroma-key/reference.ts): only opacity changes, worked out four
  * pixels at a time. `gains` as above, or 0 for none; `alongCb`, `alongCr` the backdrop's direction over its strength;
  * `wedge` over its strength; `low` and `slope` the ramp. Reads into slack.
  */

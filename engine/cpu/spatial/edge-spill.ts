@@ -1,13 +1,13 @@
 import { parseHex } from '../../../core/colour/hex.ts'
 import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R, luma709 } from '../../../core/colour/luma.ts'
 import { placesInCells } from '../../../core/filter/bilinear.ts'
-import { CELL_PX, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/cpu.ts'
+import { CELL_PX, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/reference.ts'
 import type { EdgeSpillWork } from '../../../core/steps/spill/index.ts'
 import { LivePullPush } from './live-pull-push.ts'
 import type { MakeLiveWork } from './live-work.ts'
 import { heapPlaces } from './places.ts'
 
-/** Spill replaced by the presenter's own colour near by: EdgeSpill of core/steps/spill/cpu.ts, with its loops in WebAssembly. */
+/** Spill replaced by the presenter's own colour near by: EdgeSpill of core/steps/spill/reference.ts, with its loops in WebAssembly. */
 export const liveEdgeSpill: MakeLiveWork<EdgeSpillWork> = (tools, { settings }) => {
   const { heap, widthPx, heightPx, allocate } = tools
   if (spillMeter(settings) === null) return { run: (at) => at, dispose: () => undefined }

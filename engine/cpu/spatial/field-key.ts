@@ -1,7 +1,7 @@
 import { placesInCells } from '../../../core/filter/bilinear.ts'
 import type { FieldKeyWork } from '../../../core/steps/chroma-key/index.ts'
 import { CB_PER_BLUE, CR_PER_RED, luma709 } from '../../../core/colour/luma.ts'
-import { WEDGE } from '../../../core/steps/chroma-key/cpu.ts'
+import { WEDGE } from '../../../core/steps/chroma-key/reference.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
 /** A gain of 1 as the loops have it. */
@@ -9,7 +9,7 @@ const UNIT = 8192
 /** Up to so many pixels of a row are done again one by one. */
 const FEW = 48
 
-/** BT.709 scales of differences; the key's own formula is in core/steps/chroma-key/cpu.ts. */
+/** BT.709 scales of differences; the key's own formula is in core/steps/chroma-key/reference.ts. */
 
 /** The key on an uneven cloth: each pixel is made even by its gain, then looked up. */
 export const liveFieldKey: MakeLiveWork<FieldKeyWork> = ({ heap, widthPx, heightPx, allocate, table }, { settings }) => {

@@ -6,7 +6,7 @@ import { FinePlanes, fineTaps } from './fine-plane.ts'
 import { LiveEdges } from './live-edges.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
-/** Cleans the matte's edge; see core/steps/matte-edge/cpu.ts for what is done in which order. */
+/** Cleans the matte's edge; see core/steps/matte-edge/reference.ts for what is done in which order. */
 export const liveMatteEdge: MakeLiveWork<MatteEdgeWork> = (tools, { settings }) => {
   const { heap, widthPx, heightPx, allocate } = tools
   const { black, white, detail, choke, feather, specks, holes } = settings

@@ -1,7 +1,7 @@
 import { placesBetween } from '../../../core/filter/bilinear.ts'
 import { gaussianTaps } from '../../../core/filter/gaussian.ts'
 import type { Plane } from '../../../core/picture/float-picture.ts'
-import { blurHalvings, blurSigma, EDGE_REACH, stretched } from '../../../core/steps/room/cpu.ts'
+import { blurHalvings, blurSigma, EDGE_REACH, stretched } from '../../../core/steps/room/reference.ts'
 import type { RoomWork } from '../../../core/steps/room/index.ts'
 import type { Block } from '../heap.ts'
 import { heapPlaces, type HeapPlaces } from './places.ts'

@@ -13,7 +13,7 @@ const MARGIN = 64
 const GROUP = 8
 
 /**
- * Unsharp mask on luma, neighbours counted by their opacity (core/steps/sharpen/cpu.ts). Rows pass through a ring that stays in
+ * Unsharp mask on luma, neighbours counted by their opacity (core/steps/sharpen/reference.ts). Rows pass through a ring that stays in
  * the processor's cache. Opaque rows need no weights; of the others only what is not clear is worked on.
  */
 export const liveSharpen: MakeLiveWork<SharpenWork> = ({ heap, widthPx, heightPx, allocate }, { settings }) => {

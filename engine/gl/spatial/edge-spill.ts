@@ -1,7 +1,7 @@
-// EdgeSpill of core/steps/spill/cpu.ts on the card.
+// EdgeSpill of core/steps/spill/reference.ts on the card.
 import { parseHex } from '../../../core/colour/hex.ts'
 import { luma709 } from '../../../core/colour/luma.ts'
-import { CELL_PX, LEAST_SPILL, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/cpu.ts'
+import { CELL_PX, LEAST_SPILL, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/reference.ts'
 import { spillMeterGlsl } from '../../../core/steps/spill/glsl.ts'
 import type { EdgeSpillWork } from '../../../core/steps/spill/index.ts'
 import { placed } from '../point-pass.ts'

@@ -1,7 +1,7 @@
 // core/matte/person-mask.ts and guided-filter.ts on the card.
 import { GUIDE_EPSILON, GUIDE_RADIUS, MASK_HIGH, MASK_LOW } from '../../../core/matte/person-mask.ts'
 import type { Plane } from '../../../core/picture/float-picture.ts'
-import { EDGE_REACH } from '../../../core/steps/room/cpu.ts'
+import { EDGE_REACH } from '../../../core/steps/room/reference.ts'
 import type { Surface } from '../device.ts'
 import { NO_VALUES, type GlTools } from './gl-work.ts'
 

@@ -31,7 +31,7 @@ void main() {
 
 const MIX = `void main() { vec4 pair = texelFetch(t0, here, 0); result = vec4(mix(pair.r, pair.g, VALUE[0])); }`
 
-/** Cleans the matte's edge; see core/steps/matte-edge/cpu.ts for what is done in which order. */
+/** Cleans the matte's edge; see core/steps/matte-edge/reference.ts for what is done in which order. */
 export const glMatteEdge: MakeGlWork<MatteEdgeWork> = (tools, { settings }) => {
   const { device, surface } = tools
   const { black, white, detail, choke, feather, specks, holes } = settings

@@ -1,6 +1,6 @@
-// core/steps/room/cpu.ts on the card.
+// core/steps/room/reference.ts on the card.
 import type { Plane } from '../../../core/picture/float-picture.ts'
-import { blurHalvings, blurSigma, LEAST_ROOM, stretched } from '../../../core/steps/room/cpu.ts'
+import { blurHalvings, blurSigma, LEAST_ROOM, stretched } from '../../../core/steps/room/reference.ts'
 import type { RoomWork } from '../../../core/steps/room/index.ts'
 import type { Surface } from '../device.ts'
 import { halveGlsl } from '../halve.ts'
