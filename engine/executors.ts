@@ -24,7 +24,7 @@ export interface ExecutorState {
   readonly times: ExecutorTimes | null
 }
 
-/** A card that goes this often is left alone. */
+/** A graphics card that goes this often is left alone. */
 const MOST_LOSSES = 3
 
 export class Executors {
@@ -47,7 +47,7 @@ export class Executors {
     this.#onChange = onChange
   }
 
-  /** The card's side of things, while it is in use. */
+  /** The graphics card's side of things, while it is in use. */
   get card(): GlTreatments | null {
     return this.#card
   }
@@ -79,7 +79,7 @@ export class Executors {
     this.#card?.setPerson(sourceId, mask)
   }
 
-  /** The card is gone or can't do what is asked: the processor takes over at once. */
+  /** The graphics card is gone or can't do what is asked: the processor takes over at once. */
   leaveCard(reason: 'lost' | 'failed'): void {
     if (this.#card === null) return
     this.#losses += 1
@@ -142,7 +142,7 @@ export class Executors {
   }
 }
 
-/** Renders by the card while there is one; a frame the card fails to finish is made again by the processor. */
+/** Renders by the graphics card while there is one; a frame the graphics card fails to finish is made again by the processor. */
 class LiveExecutor implements Executor {
   readonly #owner: Executors
   readonly #cpu: CpuExecutor
@@ -174,7 +174,7 @@ class LiveExecutor implements Executor {
         this.#owner.leaveCard(card.device.isLost ? 'lost' : 'failed')
       }
     }
-    // The surfaces went with the card.
+    // The surfaces went with the graphics card.
     this.#gl = null
     this.#card = null
     return this.#cpu.renderOutputs(plan, sources)

@@ -20,7 +20,7 @@ export interface Pass {
   readonly valueCount: number
 }
 
-/** The card can't be used, or is no longer there; the message says why. */
+/** The graphics card can't be used, or is no longer there; the message says why. */
 export class GraphicsError extends Error {}
 
 const VERTEX = `#version 300 es
@@ -46,10 +46,10 @@ export class GlDevice {
   readonly #surfaces = new Set<Surface>()
   readonly #vertexArray: WebGLVertexArrayObject
 
-  /** Throws a GraphicsError when the card lacks floating-point targets. */
+  /** Throws a GraphicsError when the graphics card lacks floating-point targets. */
   constructor(gl: WebGL2RenderingContext) {
     this.gl = gl
-    if (gl.getExtension('EXT_color_buffer_float') === null) throw new GraphicsError('the card can’t draw into floating-point pictures')
+    if (gl.getExtension('EXT_color_buffer_float') === null) throw new GraphicsError('the graphics card can’t draw into floating-point pictures')
     this.#formats = {
       bytes: { internal: gl.RGBA8, layout: gl.RGBA, type: gl.UNSIGNED_BYTE, canBeDrawnInto: true },
       half: { internal: gl.RGBA16F, layout: gl.RGBA, type: gl.HALF_FLOAT, canBeDrawnInto: true },
@@ -98,7 +98,7 @@ export class GlDevice {
       }
     }
     gl.linkProgram(program)
-    if (gl.isContextLost()) throw new GraphicsError('the card was lost')
+    if (gl.isContextLost()) throw new GraphicsError('the graphics card was lost')
     if (gl.getProgramParameter(program, gl.LINK_STATUS) !== true) throw new GraphicsError(`a shader does not link: ${gl.getProgramInfoLog(program)}`)
     gl.useProgram(program)
     for (let i = 0; i < textureCount; i += 1) gl.uniform1i(gl.getUniformLocation(program, `t${i}`), i)
@@ -107,7 +107,7 @@ export class GlDevice {
     return pass
   }
 
-  /** A surface of its own; the caller frees it. Throws a GraphicsError when the card was lost. */
+  /** A surface of its own; the caller frees it. Throws a GraphicsError when the graphics card was lost. */
   surface(format: SurfaceFormat, widthPx: number, heightPx: number): Surface {
     const { gl } = this
     const codes = this.#formats[format]
@@ -162,12 +162,12 @@ export class GlDevice {
     gl.activeTexture(gl.TEXTURE0)
   }
 
-  /** Reads the bytes of a surface of bytes into `out`. Throws a GraphicsError when the card was lost, so that nobody shows what it left. */
+  /** Reads the bytes of a surface of bytes into `out`. Throws a GraphicsError when the graphics card was lost, so that nobody shows what it left. */
   read(surface: Surface, out: Uint8Array | Uint8ClampedArray): void {
     const { gl } = this
     gl.bindFramebuffer(gl.FRAMEBUFFER, surface.frame)
     gl.readPixels(0, 0, surface.widthPx, surface.heightPx, gl.RGBA, gl.UNSIGNED_BYTE, out)
-    if (gl.isContextLost()) throw new GraphicsError('the card was lost')
+    if (gl.isContextLost()) throw new GraphicsError('the graphics card was lost')
   }
 
   dispose(): void {

@@ -20,7 +20,7 @@ export class GlChain {
   /** Premultiplied. */
   readonly #out: Surface
 
-  /** Throws a GraphicsError when the card can't do it. `like` is a picture as they will come. */
+  /** Throws a GraphicsError when the graphics card can't do it. `like` is a picture as they will come. */
   constructor(device: GlDevice, luts: LutBook, chain: PreparedChain, like: Picture) {
     const { widthPx, heightPx } = like
     this.#device = device
@@ -54,7 +54,7 @@ export class GlChain {
     this.#out = tools.surface('half')
   }
 
-  /** Treats a picture whose planes (or straight pixels) are on the card; the premultiplied result is valid until the next run. */
+  /** Treats a picture whose planes (or straight pixels) are on the graphics card; the premultiplied result is valid until the next run. */
   run(sources: readonly Surface[], person: Plane | null): Surface {
     const { runs } = this.#chain
     let current: readonly Surface[] = sources

@@ -34,7 +34,7 @@ export class GlExecutor implements Executor {
     return this.renderOutputs(plan, sources).get(firstOutput(plan))!
   }
 
-  /** Throws a GraphicsError when the card was lost; nothing of a half-made picture gets out. */
+  /** Throws a GraphicsError when the graphics card was lost; nothing of a half-made picture gets out. */
   renderOutputs(plan: FramePlan, sources: SourceFrames): Map<OutputId, RgbaPicture> {
     this.#freeOthers(plan)
     const made: (Surface | null)[] = []

@@ -1,4 +1,4 @@
-// Pictures on the card, chains and what they made, shared by everything an engine draws.
+// Pictures on the graphics card, chains and what they made, shared by everything an engine draws.
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture } from '../../core/picture/picture.ts'
 import type { FilteredNode, SourceId, TreatedNode } from '../../core/plan/frame-plan.ts'
@@ -13,7 +13,7 @@ import { halveGlsl } from './halve.ts'
 import { LutBook } from './lut-book.ts'
 import { NO_VALUES } from './spatial/gl-work.ts'
 
-/** A chain on HD pictures holds some hundred megabytes of the card's memory. */
+/** A chain on HD pictures holds some hundred megabytes of the graphics card's memory. */
 const CHAINS_KEPT = 12
 const UPLOADS_KEPT = 16
 
@@ -115,7 +115,7 @@ export class GlTreatments {
     return entry
   }
 
-  /** Y, Cb, Cr, or one surface of straight pixels; brought to the card once per version. */
+  /** Y, Cb, Cr, or one surface of straight pixels; brought to the graphics card once per version. */
   #upload(sourceId: SourceId, { picture, version }: SourceFrame): readonly Surface[] {
     let entry = this.#uploads.get(sourceId)
     if (entry === undefined || !isAlike(entry.like, picture)) {

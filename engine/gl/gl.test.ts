@@ -1,4 +1,4 @@
-// What can be known about shaders and surfaces without a card: a context that notes what it is asked for.
+// What can be known about shaders and surfaces without a graphics card: a context that notes what it is asked for.
 import { describe, expect, it } from 'vitest'
 import type { Lut } from '../../core/lut/lut.ts'
 import { plainContext, prepareChain } from '../../core/steps/chain.ts'
@@ -138,7 +138,7 @@ describe('GlDevice', () => {
     expect(() => device.pass('void main() { nonsense }', 1, 0)).toThrow(/a shader does not compile: ERROR: 0:7: no such thing\n1: #version 300 es/)
   })
 
-  it('lets nothing be read from a lost card', () => {
+  it('lets nothing be read from a lost graphics card', () => {
     const { gl, notes } = notingContext()
     const device = new GlDevice(gl)
     const bytes = device.surface('bytes', 2, 2)
@@ -147,7 +147,7 @@ describe('GlDevice', () => {
     expect(device.isLost).toBe(true)
   })
 
-  it('refuses a card without floating-point targets', () => {
+  it('refuses a graphics card without floating-point targets', () => {
     const { gl } = notingContext()
     Object.defineProperty(gl, 'getExtension', { value: () => null })
     const poor = { ...{ getExtension: () => null } } as unknown as WebGL2RenderingContext
@@ -157,7 +157,7 @@ describe('GlDevice', () => {
 })
 
 describe('LutBook', () => {
-  it('brings a table to the card once, in rows, and lets go of it', () => {
+  it('brings a table to the graphics card once, in rows, and lets go of it', () => {
     const { gl, notes } = notingContext()
     const device = new GlDevice(gl)
     const book = new LutBook(device)

@@ -4,7 +4,7 @@ import type { Item, Paint } from '../../core/plan/frame-plan.ts'
 import { COVERAGE_VALUES, coverageGlsl, coverageValues } from './coverage.ts'
 import type { GlDevice, Pass } from './device.ts'
 
-/** Most stops a gradient has on the card. */
+/** Most stops a gradient has on the graphics card. */
 const MOST_STOPS = 16
 const STOP_VALUES = 5
 const GRADIENT_VALUES = 12
@@ -75,7 +75,7 @@ export function itemValues(item: Item, values: Float32Array): void {
   if (paint.kind === 'gradient') {
     const { gradient } = paint
     const { stops } = gradient
-    if (stops.length > MOST_STOPS) throw new RangeError(`a gradient has at most ${MOST_STOPS} stops on the card, this one ${stops.length}`)
+    if (stops.length > MOST_STOPS) throw new RangeError(`a gradient has at most ${MOST_STOPS} stops on the graphics card, this one ${stops.length}`)
     if (gradient.kind === 'linear') values.set([0, gradient.fromX, gradient.fromY, gradient.toX, gradient.toY], 6)
     else values.set([1, gradient.centreX, gradient.centreY, gradient.radius, 0], 6)
     values[11] = stops.length

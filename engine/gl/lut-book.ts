@@ -5,7 +5,7 @@ import type { GlDevice, Surface } from './device.ts'
 export const TABLE_COLUMNS = 4096
 const TABLES_KEPT = 6
 
-/** Look-up tables on the card, oldest first to go. */
+/** Look-up tables on the graphics card, oldest first to go. */
 export class LutBook {
   readonly #device: GlDevice
   readonly #surfaces = new Map<Lut, Surface>()

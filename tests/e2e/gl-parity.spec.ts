@@ -50,7 +50,7 @@ async function open(page: Page): Promise<void> {
 
 type WithCamera = Window & { readonly camera: I420Picture; readonly kernels: Uint8Array<ArrayBuffer> }
 
-test('every step, random chains and placements agree with the reference on a card; nothing is left on it', async ({ page }) => {
+test('every step, random chains and placements agree with the reference on a graphics card; nothing is left on it', async ({ page }) => {
   test.setTimeout(240_000)
   await open(page)
   const stepResults = await page.evaluate(() => window.parity.stepResults((window as unknown as WithCamera).camera))
@@ -71,7 +71,7 @@ test('every step, random chains and placements agree with the reference on a car
   for (const { kind } of steps) expect(text).toContain(`| ${kind} | ${limits[kind]} |`)
 })
 
-test('whole random plans and shows agree with the reference on a card: groups, blends, shadows, rings, gradients, wipes', async ({ page }) => {
+test('whole random plans and shows agree with the reference on a graphics card: groups, blends, shadows, rings, gradients, wipes', async ({ page }) => {
   test.setTimeout(240_000)
   await open(page)
   const plans = await page.evaluate(() => window.parity.planResults())
@@ -80,7 +80,7 @@ test('whole random plans and shows agree with the reference on a card: groups, b
   expect(await page.evaluate(() => window.parity.leftOver())).toBe(0)
 })
 
-test('a lost card costs no frame: the next one is made without it; the card goes on when it is back', async ({ page }) => {
+test('a lost graphics card costs no frame: the next one is made without it; the graphics card goes on when it is back', async ({ page }) => {
   await open(page)
   const { before, atLoss, restored, states } = await page.evaluate(() => {
     const { camera, kernels } = window as unknown as WithCamera
@@ -91,7 +91,7 @@ test('a lost card costs no frame: the next one is made without it; the card goes
   for (const { what, shareAbove } of [before, atLoss, restored]) expect(shareAbove, what).toBeLessThanOrEqual(ALLOWED_SHARE)
 })
 
-test('a card drawn in software is measured and refused', async ({ page }) => {
+test('a graphics card drawn in software is measured and refused', async ({ page }) => {
   await open(page)
   const state = await page.evaluate(() => window.parity.choice((window as unknown as WithCamera).kernels))
   expect(state).toMatchObject({ name: 'cpu', reason: 'measured' })

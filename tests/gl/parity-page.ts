@@ -171,7 +171,7 @@ async function executorsFor(
   return new Executors(new Treatments(await Heap.create(kernels)), () => canvas.getContext('webgl2'), onChange)
 }
 
-/** The card is taken away between two frames, as WEBGL_lose_context does, and given back. */
+/** The graphics card is taken away between two frames, as WEBGL_lose_context does, and given back. */
 async function lossResults(camera: I420Picture, kernels: Uint8Array<ArrayBuffer>): Promise<LossResults> {
   const states: string[] = []
   let onCard: () => void = () => {}
@@ -208,7 +208,7 @@ async function lossResults(camera: I420Picture, kernels: Uint8Array<ArrayBuffer>
   return { before, atLoss, restored, states }
 }
 
-/** What is chosen by measuring when a card drawn in software is offered. */
+/** What is chosen by measuring when a graphics card drawn in software is offered. */
 async function choice(kernels: Uint8Array<ArrayBuffer>): Promise<ExecutorState> {
   const executors = await executorsFor(kernels, () => {})
   executors.pin('auto')

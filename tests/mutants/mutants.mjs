@@ -2,6 +2,53 @@
 /** @type {readonly { file: string; from: string; to: string; test: string }[]} */
 export const mutants = [
   // core
+  {
+    file: 'core/plan/plan-builder.ts',
+    from: 'while (same < this.#items.length &&',
+    to: 'same = 1\n    while (same < this.#items.length &&',
+    test: 'core/transitions',
+  },
+  { file: 'core/picture/pixel-rect.ts', from: '{ ...whole, top: hole.bottom },', to: '', test: 'core/picture engine/cpu/seen-parts.test.ts' },
+  { file: 'core/picture/pixel-rect.ts', from: '        i = 0\n', to: '', test: 'core/picture' },
+  { file: 'core/layers/picture.ts', from: 'each.scale === scale &&', to: '', test: 'core/layers core/plan engine/cpu/show-parity.test.ts' },
+  { file: 'core/layers/picture.ts', from: 'const isAtRest = place.motion === null', to: 'const isAtRest = true', test: 'core/layers core/transitions' },
+  { file: 'core/layers/shape.ts', from: 'x: placement.x - padX,', to: 'x: placement.x,', test: 'core/layers' },
+  {
+    file: 'core/outline/outline-coverage.ts',
+    from: 'changes[row + column + 1]! + height - covered',
+    to: 'changes[row + column + 1]! + height',
+    test: 'core/outline',
+  },
+  { file: 'core/outline/outline-coverage.ts', from: 'if (beyondLeft !== 0) addColumn(changes, row, 0, beyondLeft)', to: '', test: 'core/outline' },
+  { file: 'core/outline/read-outline.ts', from: 'if (points.length === 0) points.push(x, y)', to: '', test: 'core/outline' },
+  { file: 'core/show/layer-set-edits.ts', from: 'layerIds.includes(id) && !locked', to: 'layerIds.includes(id)', test: 'core/show' },
+  {
+    file: 'engine/stillness.ts',
+    from: 'parts === null || node.mipLevel > 0',
+    to: 'parts === null',
+    test: 'engine/stillness.test.ts engine/cpu/show-parity.test.ts',
+  },
+  {
+    file: 'engine/cpu/prepared-plan.ts',
+    from: 'out.at - f * out.strideBytes - e * 4',
+    to: 'out.at - f * out.strideBytes',
+    test: 'engine/cpu/show-parity.test.ts',
+  },
+  {
+    file: 'engine/cpu/item-job.ts',
+    from: 'if (a < 0) return { left, top, right: Math.min(right, last), bottom }',
+    to: 'if (a < 0) return { left, top, right, bottom }',
+    test: 'engine/cpu/show-parity.test.ts',
+  },
+  {
+    file: 'engine/cpu/cover-mask.ts',
+    from: 'const inset = Math.max(shape.cornerRadius, strokePx ?? 0)',
+    to: 'const inset = strokePx ?? 0',
+    test: 'engine/cpu/cover-mask.test.ts engine/cpu/show-parity.test.ts',
+  },
+  { file: 'engine/worker/covers.ts', from: 'failed.has(assetOf.get(sourceId)', to: '!failed.has(assetOf.get(sourceId)', test: 'engine/worker/covers.test.ts' },
+  { file: 'engine/worker/pacer.ts', from: '>= this.#periodMs * SOON_SHARE', to: '>= 0', test: 'engine/worker/pacer.test.ts' },
+  { file: 'engine/worker/on-air.ts', from: 'versions === this.#shownVersions', to: 'versions !== this.#shownVersions', test: 'engine/worker/on-air.test.ts' },
   { file: 'core/steps/tone/reference.ts', from: 'luma + luma * (1 - luma) * (shadows', to: 'luma + 4 * luma * (1 - luma) * (shadows', test: 'core/steps/tone' },
   { file: 'core/steps/sharpen/reference.ts', from: 'luma[i]! * share[i]!, blurred', to: 'luma[i]!, blurred', test: 'core/steps/sharpen' },
   { file: 'core/steps/framing/reference.ts', from: 'const b = sin * scale\n', to: 'const b = sin * scale * flip\n', test: 'core/steps/framing' },

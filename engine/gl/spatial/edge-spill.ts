@@ -1,4 +1,4 @@
-// EdgeSpill of core/steps/spill/reference.ts on the card.
+// EdgeSpill of core/steps/spill/reference.ts on the graphics card.
 import { parseHex } from '../../../core/colour/hex.ts'
 import { luma709 } from '../../../core/colour/luma.ts'
 import { CELL_PX, LEAST_SPILL, SAMPLE_STEP, spillMeter, spillWedge, SURE_FRONT } from '../../../core/steps/spill/reference.ts'

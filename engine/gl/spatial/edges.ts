@@ -1,4 +1,4 @@
-// core/matte/solve-edges.ts on the card.
+// core/matte/solve-edges.ts on the graphics card.
 import { CELL_PX, RIM_WHITE, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Surface } from '../device.ts'
 import { LEVELLED } from './levelled.ts'

@@ -2,7 +2,7 @@ import type { Plane } from '../../../core/picture/float-picture.ts'
 import type { SpatialWork } from '../../../core/steps/step.ts'
 import type { GlDevice, Surface, SurfaceFormat } from '../device.ts'
 
-/** What work on the card may use beside its own surfaces. */
+/** What work on the graphics card may use beside its own surfaces. */
 export interface GlTools {
   readonly device: GlDevice
   readonly widthPx: number

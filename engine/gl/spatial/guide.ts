@@ -1,4 +1,4 @@
-// core/matte/person-mask.ts and guided-filter.ts on the card.
+// core/matte/person-mask.ts and guided-filter.ts on the graphics card.
 import { GUIDE_EPSILON, GUIDE_RADIUS, MASK_HIGH, MASK_LOW } from '../../../core/matte/person-mask.ts'
 import type { Plane } from '../../../core/picture/float-picture.ts'
 import { EDGE_REACH } from '../../../core/steps/room/reference.ts'

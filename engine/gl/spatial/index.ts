@@ -21,9 +21,9 @@ const makers: Readonly<Record<string, MakeGlWork<never>>> = {
   sharpen: glSharpen,
 }
 
-/** The form of a spatial work for the card. Throws a RangeError for a kind that has none. */
+/** The form of a spatial work for the graphics card. Throws a RangeError for a kind that has none. */
 export function makeGlWork(tools: GlTools, work: SpatialWork): GlWork {
   const make = makers[work.kind] as MakeGlWork | undefined
-  if (make === undefined) throw new RangeError(`the card has no way to do "${work.kind}"`)
+  if (make === undefined) throw new RangeError(`the graphics card has no way to do "${work.kind}"`)
   return make(tools, work)
 }

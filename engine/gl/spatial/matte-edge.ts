@@ -54,7 +54,7 @@ export const glMatteEdge: MakeGlWork<MatteEdgeWork> = (tools, { settings }) => {
   }
 }
 
-/** Connected parts are found off the card: the matte is read back, cleaned and brought again. */
+/** Connected parts are found off the graphics card: the matte is read back, cleaned and brought again. */
 class HostIslands {
   readonly #tools: GlTools
   readonly #islands: Islands

@@ -1,4 +1,4 @@
-// core/matte/pull-push.ts on the card.
+// core/matte/pull-push.ts on the graphics card.
 import type { Surface } from '../device.ts'
 import { NO_VALUES, type GlTools } from './gl-work.ts'
 

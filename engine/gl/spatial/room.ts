@@ -1,4 +1,4 @@
-// core/steps/room/reference.ts on the card.
+// core/steps/room/reference.ts on the graphics card.
 import type { Plane } from '../../../core/picture/float-picture.ts'
 import { blurHalvings, blurSigma, LEAST_ROOM, stretched } from '../../../core/steps/room/reference.ts'
 import type { RoomWork } from '../../../core/steps/room/index.ts'
