@@ -128,7 +128,7 @@ function onKey(event: KeyboardEvent): void {
   if (!isEditable.value) return
   if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
-    return removeLayer(showStore.selectedIds)
+    return removeLayer(showStore.selectedLayers.filter(({ locked }) => !locked).map(({ id }) => id))
   }
   const by = event.shiftKey ? 10 : 1
   const ways: Readonly<Record<string, readonly [dx: number, dy: number]>> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }

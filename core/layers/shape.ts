@@ -11,7 +11,7 @@ import { callsOf, NO_STEPS, scaledPlacement, type LayerKindDefinition, type Plac
 import { outlineSourceId } from './sources.ts'
 
 /** Of the picture of an outline. */
-const MOST_PIXELS = 4_000_000
+const MOST_PIXELS = 2_500_000
 
 /** A form of a colour or a gradient: a box, an ellipse, or one that is drawn. */
 export const shapeLayer: LayerKindDefinition<'shape'> = {

@@ -68,26 +68,37 @@ function addColumn(changes: Float64Array, row: number, x: number, height: number
   changes[row + column + 1] = changes[row + column + 1]! + height - covered
 }
 
+/** From where to where a piece runs between two heights; all of it where it has none between them. */
+function spanNear(x0: number, y0: number, x1: number, y1: number, top: number, bottom: number): readonly [from: number, to: number] {
+  if (y0 === y1) return [Math.min(x0, x1), Math.max(x0, x1)]
+  const at = (y: number) => x0 + ((x1 - x0) * (Math.min(Math.max(y0, y1), Math.max(Math.min(y0, y1), y)) - y0)) / (y1 - y0)
+  const [first, last] = [at(top), at(bottom)]
+  return [Math.min(first, last), Math.max(first, last)]
+}
+
 /**
  * Share (0..1) of each pixel that lies within `halfPx` of contours: a stroke with round joins and ends, by the straight edge that is as
  * far away as the nearest piece.
  */
 export function strokeShares(contours: readonly Contour[], widthPx: number, heightPx: number, halfPx: number): Float64Array {
   const distances = new Float64Array(widthPx * heightPx).fill(Infinity)
-  const alongX = new Float64Array(widthPx * heightPx)
-  const alongY = new Float64Array(widthPx * heightPx)
+  const alongX = new Float32Array(widthPx * heightPx)
+  const alongY = new Float32Array(widthPx * heightPx)
+  const shares = new Float64Array(widthPx * heightPx)
   const reach = halfPx + 1
   const note = (x0: number, y0: number, x1: number, y1: number) => {
     const [dx, dy] = [x1 - x0, y1 - y0]
     const length = dx * dx + dy * dy
     const bottom = Math.min(heightPx, Math.ceil(Math.max(y0, y1) + reach))
-    const right = Math.min(widthPx, Math.ceil(Math.max(x0, x1) + reach))
     for (let y = Math.max(0, Math.floor(Math.min(y0, y1) - reach)); y < bottom; y += 1) {
-      for (let x = Math.max(0, Math.floor(Math.min(x0, x1) - reach)); x < right; x += 1) {
+      // Of a long piece only what is near this row.
+      const [from, to] = spanNear(x0, y0, x1, y1, y - reach, y + 1 + reach)
+      const right = Math.min(widthPx, Math.ceil(to + reach))
+      for (let x = Math.max(0, Math.floor(from - reach)); x < right; x += 1) {
         const [fromX, fromY] = [x + 0.5 - x0, y + 0.5 - y0]
         const t = length === 0 ? 0 : Math.min(1, Math.max(0, (fromX * dx + fromY * dy) / length))
         const [awayX, awayY] = [fromX - t * dx, fromY - t * dy]
-        const distance = Math.hypot(awayX, awayY)
+        const distance = Math.sqrt(awayX * awayX + awayY * awayY)
         const at = y * widthPx + x
         if (distance >= distances[at]!) continue
         distances[at] = distance
@@ -105,10 +116,17 @@ export function strokeShares(contours: readonly Contour[], widthPx: number, heig
       note(points[i * 2]!, points[i * 2 + 1]!, points[next]!, points[next + 1]!)
     }
   }
-  return distances.map((distance, at) => {
-    if (distance === Infinity) return 0
-    const normal = { normalX: alongX[at]!, normalY: alongY[at]! }
+  const edge = { distance: 0, normalX: 0, normalY: 0 }
+  for (let at = 0; at < shares.length; at += 1) {
+    const distance = distances[at]!
+    if (distance > reach) continue
+    edge.normalX = alongX[at]!
+    edge.normalY = alongY[at]!
+    edge.distance = distance - halfPx
+    const near = halfPlaneShare(edge)
     // Of a thin stroke the far side is in the same pixel.
-    return halfPlaneShare({ distance: distance - halfPx, ...normal }) - halfPlaneShare({ distance: distance + halfPx, ...normal })
-  })
+    edge.distance = distance + halfPx
+    shares[at] = near - halfPlaneShare(edge)
+  }
+  return shares
 }

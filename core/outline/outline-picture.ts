@@ -26,6 +26,12 @@ export interface DrawnOutline {
   readonly stroke: OutlineStroke | null
 }
 
+/** A pixel as it lies in memory: red first. */
+function packed(colour: readonly [number, number, number], opacity: number): number {
+  const bytes = Uint8ClampedArray.of(colour[0] * 255, colour[1] * 255, colour[2] * 255, opacity * 255)
+  return opacity === 0 ? 0 : new Uint32Array(bytes.buffer)[0]!
+}
+
 /** Draws it. Throws an OutlineError for data that cannot be read. */
 export function outlinePicture({ data, boxWidth, boxHeight, padPx, fill, stroke }: DrawnOutline, widthPx: number, heightPx: number): RgbaPicture {
   const contours = readOutline(data, (widthPx - 2 * padPx) / boxWidth, (heightPx - 2 * padPx) / boxHeight, padPx)
@@ -36,12 +42,19 @@ export function outlinePicture({ data, boxWidth, boxHeight, padPx, fill, stroke 
   // Premultiplied.
   const paint = new Float64Array(4)
   const picture = new Uint8ClampedArray(widthPx * heightPx * 4)
+  // Most pixels are wholly inside, and of one colour all the same.
+  const words = new Uint32Array(picture.buffer)
+  const whole = plain === null || fill.kind !== 'plain' ? null : packed(plain, fill.opacity)
   for (let y = 0; y < heightPx; y += 1) {
     for (let x = 0; x < widthPx; x += 1) {
       const at = y * widthPx + x
       const share = inside[at]!
       const over = edge === null ? 0 : edge[at]! * stroke!.opacity
       if (share === 0 && over === 0) continue
+      if (share === 1 && over === 0 && whole !== null) {
+        words[at] = whole
+        continue
+      }
       if (fill.kind === 'gradient') gradientAt(fill.gradient, x + 0.5, y + 0.5, paint)
       else {
         for (let channel = 0; channel < 3; channel += 1) paint[channel] = plain![channel]! * fill.opacity

@@ -122,6 +122,7 @@ describe('readOutline', () => {
     expect(() => readOutline('M0 0 L10', 1, 1)).toThrow('from character 9 on')
     expect(() => readOutline('M0 0 L10 10 X', 1, 1)).toThrow('from character 13 on')
     expect(() => readOutline('a rectangle, please', 1, 1)).toThrow(OutlineError)
+    for (const far of ['M0 0 L1e400 0', 'M0 0 L1e30 0 L0 1e30 Z', 'M0 0 L-1e400 1e400']) expect(() => readOutline(far, 1, 1)).toThrow(OutlineError)
   })
 
   it('a curve is never further from its pieces than a two-hundredth of a pixel', () => {

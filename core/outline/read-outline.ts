@@ -22,6 +22,7 @@ export class OutlineError extends Error {
 /** A curve is never further from its pieces, in pixels. */
 const TOLERANCE_PX = 0.005
 const MOST_PIECES = 256
+const FURTHEST_PX = 1e7
 
 /**
  * The contours of path data, stretched by `scaleX` and `scaleY`, which are pixels for one unit of the data, then moved by `padPx` both
@@ -60,6 +61,8 @@ export function readOutline(data: string, scaleX: number, scaleY: number, padPx 
     } else if (command === 'C') addCubic(points, x, y, ...(rest as [number, number, number, number, number, number]))
   })
   finish(false)
+  // Too far away to be meant, or no number at all.
+  if (contours.some(({ points: all }) => all.some((value) => !(Math.abs(value) <= FURTHEST_PX)))) throw new OutlineError(1)
   return contours
 }
 
