@@ -1,3 +1,4 @@
+// One list, though long: whoever translates has the words of the studio in one place, in the order of its views.
 import { benchWords } from './bench-en.ts'
 import { deviceWords } from './devices-en.ts'
 import { showsWords } from './shows-en.ts'

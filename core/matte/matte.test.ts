@@ -1,4 +1,5 @@
 // The pieces that mattes are made and measured with.
+// One file, though long: its cases share the same small mattes.
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../random/seeded.ts'
 import { blankPicture, type FloatPicture, type Plane } from '../picture/float-picture.ts'

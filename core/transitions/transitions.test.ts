@@ -1,3 +1,4 @@
+// Every transition by its list, then what each is half way. One file, though long: all of it draws with the same two scenes.
 import { describe, expect, it } from 'vitest'
 import { movingCase, MOVING_SEEDS, picturesFor, showCase } from '../../tests/support/random-shows.ts'
 import type { Picture } from '../picture/picture.ts'

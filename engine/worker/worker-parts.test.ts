@@ -1,4 +1,5 @@
 // The parts of the worker that need no worker.
+// One file, though long: parts too small for one each.
 import { describe, expect, it, vi } from 'vitest'
 import { rgbaToI420 } from '../../tests/support/i420.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'

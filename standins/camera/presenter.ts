@@ -1,5 +1,6 @@
 // The presenter of the demo, drawn in the units of a 1280 × 720 picture. Three parts that move on
 // their own are drawn once; a frame only places them.
+// One file, though long: all of it is one drawing, whose parts share their measures.
 import { seededRandom } from '../../core/random/seeded.ts'
 import type { MakeSheet, Pen, Sheet } from '../drawing/canvas.ts'
 import { drawHand } from './presenter-hand.ts'

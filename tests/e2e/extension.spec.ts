@@ -1,4 +1,5 @@
 // The extension, by what meeting pages without a line of ours see.
+// One file, though long: its tests share one browser with the extension in it, which takes long to start.
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { BrowserContext, Page } from '@playwright/test'

@@ -1,4 +1,5 @@
 // A small world for saving: a server, a browser's storage, tabs and the line between them, all of it in the test's hands.
+// One file, though long: every part of it knows the others.
 import type { KeptStorage } from '../../app/show/kept-shows.ts'
 import { ShowSession, type SessionHost } from '../../app/show/show-session.ts'
 import type { SaveState, StoredState, Verdict } from '../../app/show/show-saver.ts'
