@@ -79,6 +79,9 @@ describe('what a plan reads', () => {
     // Two parts of it that do not meet; and where one lies over the other, both.
     expect(share([item(1, { ...whole, right: 10 }), item(1, { ...whole, left: 90 })])).toBeCloseTo(0.22, 12)
     expect(share([item(0, whole), item(1, { ...whole, bottom: 9 })])).toBeCloseTo(1.2, 12)
+    // Halved, all of it is made first, though a corner is shown pixel by pixel.
+    const halved = { nodes: [{ ...treated, mipLevel: 1 }, stack([item(0, { ...whole, right: 5 })])], outputs: { feed: 1 } }
+    expect(shownSharesOf(halved as unknown as FramePlan).get('camera')).toBe(Infinity)
     expect(share([{ ...item(0, whole), coverage: { reveal: { kind: 'luma', node: 0 } } }])).toBe(Infinity)
   })
 })

@@ -7,9 +7,10 @@ import { planFrame, planOutputs, type PlanOptions } from '../plan/plan-frame.ts'
 import { renderOutputs, renderReference } from '../render/render-reference.ts'
 import { addContents } from '../show/contents.ts'
 import type { NewLayer } from '../show/show.ts'
-import { newGroupLayer, newSceneLayer, newShapeLayer, PLAIN_FRAME } from '../show/create.ts'
+import { newGroupLayer, newSceneLayer, newShapeLayer, newStep, PLAIN_FRAME } from '../show/create.ts'
+import { addStep } from '../show/edits.ts'
 import { readShow } from '../show/migrate.ts'
-import type { Layer, Scene, ShapeLayer, Show } from '../show/show.ts'
+import type { Content, Layer, Outline, Scene, ShapeLayer, Show } from '../show/show.ts'
 import { gradientOf } from './shape.ts'
 
 let count = 0
@@ -213,5 +214,72 @@ describe('two outputs', () => {
     const plan = planOutputs(show, { feed: { scene }, recording: { scene: { ...scene, layers: [...layers, shape()] } } }, 0, infos)
     expect(plan.nodes).toHaveLength(2)
     expect((plan.nodes[plan.outputs['recording']!] as StackNode).items).toHaveLength(2)
+  })
+})
+
+describe('a drawn form', () => {
+  const { show } = showCase(301)
+  const box = { x: 40, y: 30, width: 60, height: 40 }
+  const drawn = (stroke: Outline['stroke'], part: Partial<Layer['placement']> = {}) => {
+    const { layer, contents } = plainShape(show, '#ff0000', box)
+    const outline: Outline = { path: 'M0 0 H10 V20 H0 Z', width: 10, height: 20, stroke }
+    return pictureOf(
+      withLayers(
+        addContents(
+          show,
+          contents.map((content) => ({ ...content, outline }) as Content),
+        ),
+        [{ ...layer, placement: { ...layer.placement, ...part } }],
+      ),
+    ).data
+  }
+  const pixel = (data: ArrayLike<number>, x: number, y: number) =>
+    [0, 1, 2].map((channel) => Math.round(data[(y * show.canvas.widthPx + x) * 4 + channel]! * 255))
+
+  it('fills its box as a box does, at a whole and at half a pixel, turned and not', () => {
+    for (const part of [{}, { x: 40.5, width: 59 }, { angleDeg: 90 }]) {
+      const plain = plainShape(show, '#ff0000', box)
+      const layer = { ...plain.layer, placement: { ...plain.layer.placement, ...part } }
+      const boxed = pictureOf(withLayers(addContents(show, plain.contents), [layer])).data
+      expect(mostBetween(drawn(null, part), boxed)).toBeLessThan(1 / 255)
+    }
+  })
+
+  it('has half of its stroke outside its box, and half inside', () => {
+    const data = drawn({ widthPx: 6, colour: '#0000ff', opacity: 1 })
+    for (const [x, y] of [
+      [37, 50],
+      [42, 50],
+      [102, 50],
+      [97, 50],
+      [70, 27],
+      [70, 72],
+    ] as const) {
+      expect(pixel(data, x, y), `${x} ${y}`).toEqual([0, 0, 255])
+    }
+    expect(pixel(data, 43, 50)).toEqual([255, 0, 0])
+    expect(pixel(data, 36, 50)).toEqual([0, 0, 0])
+    expect(pixel(data, 103, 50)).toEqual([0, 0, 0])
+  })
+})
+
+describe('what rests', () => {
+  it('is planned from what it was before as it would be anew: at several sizes in turn, and after every edit', () => {
+    for (const seed of SHOW_SEEDS.slice(0, 8)) {
+      const { show, infos } = showCase(seed)
+      const planned = (one: Show, scale: number) => planFrame(one, { scene: one.scenes[0]! }, 0, infos, { scale })
+      for (const scale of [1, 0.37, 0.5, 1, 0.37, 0.125, 0.25, 1]) expect(planned(show, scale)).toEqual(planned(structuredClone(show), scale))
+      // Cleaned otherwise everywhere, the layers themselves are the same.
+      const cleaned = show.inputs.reduce(
+        (one, { id }) =>
+          addStep(
+            one,
+            { type: 'input', inputId: id },
+            newStep('balance', () => `step-${id}`),
+          ),
+        show,
+      )
+      expect(planned(cleaned, 1)).toEqual(planned(structuredClone(cleaned), 1))
+    }
   })
 })

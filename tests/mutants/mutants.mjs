@@ -10,8 +10,7 @@ export const mutants = [
   },
   { file: 'core/picture/pixel-rect.ts', from: '{ ...whole, top: hole.bottom },', to: '', test: 'core/picture engine/cpu/seen-parts.test.ts' },
   { file: 'core/picture/pixel-rect.ts', from: '        i = 0\n', to: '', test: 'core/picture' },
-  { file: 'core/layers/picture.ts', from: 'each.scale === scale &&', to: '', test: 'core/layers core/plan engine/cpu/show-parity.test.ts' },
-  { file: 'core/layers/picture.ts', from: 'const isAtRest = place.motion === null', to: 'const isAtRest = true', test: 'core/layers core/transitions' },
+  { file: 'core/layers/picture.ts', from: 'each.steps === steps &&', to: '', test: 'core/layers' },
   { file: 'core/layers/shape.ts', from: 'x: placement.x - padX,', to: 'x: placement.x,', test: 'core/layers' },
   {
     file: 'core/outline/outline-coverage.ts',
