@@ -111,7 +111,6 @@ export const mutants = [
   { file: 'core/show/lift.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/presets' },
   // engine
   { file: 'engine/cpu/still-run.ts', from: '&& this.#stamps[0] === generation', to: '', test: 'engine/cpu/cpu-executor.test.ts' },
-  { file: 'engine/cpu/prepared-plan.ts', from: 'if (this.#hasMoving) return false', to: '', test: 'engine/cpu' },
   {
     file: 'engine/cpu/cover-mask.ts',
     from: "shape.kind === 'superellipse' ? leastDistance(shape, x, y) : Math",
@@ -263,7 +262,12 @@ export const mutants = [
   { file: 'core/show/contents.ts', from: 'copies.set(content.id, copy)', to: '', test: 'core/show' },
   { file: 'core/show/lift.ts', from: 'contents.some(({ id }) => id === contentId)', to: 'false', test: 'core/show' },
   { file: 'engine/text/text-picture.ts', from: '* (1 - letterAlpha - shadeAlpha)', to: '* (1 - letterAlpha)', test: 'engine/text' },
-  { file: 'engine/cpu/cover-mask.ts', from: '(edge === null || edge.b === 0)', to: '(edge === null || true)', test: 'engine/cpu/show-parity.test.ts' },
+  {
+    file: 'engine/cpu/cover-mask.ts',
+    from: 'edge === null || edge.b === 0 ? alikeRows',
+    to: 'item !== null ? alikeRows',
+    test: 'engine/cpu/show-parity.test.ts',
+  },
   {
     file: 'engine/cpu/row-blender.ts',
     from: 'bytesAt === FAINT && mask.isFaint',
