@@ -14,7 +14,8 @@ import {
   withoutUnusedContents,
 } from './contents.ts'
 import { copyLayer, copyScene, newGroupLayer, newShapeLayer, newTextLayer } from './create.ts'
-import { addLayer, addScene, removeLayer, removeScene } from './edits.ts'
+import { addLayer, addScene, removeScene } from './edits.ts'
+import { removeLayers } from './layer-set-edits.ts'
 import { ungroup } from './group-edits.ts'
 import { findLayer, layersOf } from './layer-tree.ts'
 import { readShow } from './migrate.ts'
@@ -48,9 +49,9 @@ describe('the same thing', () => {
   })
 
   it('goes on when one of those that show it is taken out, and is gone with the last', () => {
-    const less = removeLayer(shared, welcome.id, title.id)
+    const less = removeLayers(shared, welcome.id, [title.id])
     expect(words(less, points.id, 'again')).toBe(words(show, welcome.id, title.id))
-    const none = removeLayer(less, points.id, 'again')
+    const none = removeLayers(less, points.id, ['again'])
     expect(none.contents.some(({ id }) => id === title.contentId)).toBe(false)
     expect(removeScene(shared, points.id).contents.map(({ id }) => id)).toContain(title.contentId)
     expect(withoutUnusedContents(show)).toBe(show)

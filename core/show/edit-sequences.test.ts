@@ -7,20 +7,7 @@ import { renderReference } from '../render/render-reference.ts'
 import { steps } from '../steps/index.ts'
 import { addContents, contentIdOf, makeOwn, makeSame, updateFill, updateOutline, updateText, withOwnContents } from './contents.ts'
 import { copyLayer, copyScene, newGroupLayer, newInputLayer, newOutlineLayer, newScene, newSceneLayer, newShapeLayer, newStep, newTextLayer } from './create.ts'
-import {
-  addInput,
-  addLayer,
-  addScene,
-  addStep,
-  fitToCanvas,
-  moveLayer,
-  moveScene,
-  placeLayer,
-  removeInput,
-  removeLayer,
-  removeScene,
-  updateLayer,
-} from './edits.ts'
+import { addInput, addLayer, addScene, addStep, fitToCanvas, moveLayer, moveScene, placeLayer, removeInput, removeScene, updateLayer } from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
 import { duplicateLayers, moveLayersBy, removeLayers, updateLayers } from './layer-set-edits.ts'
 import { layersOf, sceneCircle } from './layer-tree.ts'
@@ -67,7 +54,7 @@ function layerEdits(show: Show, scene: Scene, layer: Layer, random: () => number
   const contentId = contentIdOf(layer)
   const list = scene.layers.map(({ id }) => id)
   return [
-    () => removeLayer(show, scene.id, layer.id),
+    () => removeLayers(show, scene.id, [layer.id]),
     () => moveLayer(show, scene.id, layer.id, Math.floor(random() * 5)),
     () => placeLayer(show, scene.id, layer.id, { x: (random() - 0.5) * 1e5, width: random() * 300, angleDeg: random() * 900 - 450 }),
     () => fitToCanvas(show, scene.id, layer.id, 'fill'),

@@ -88,13 +88,6 @@ export function updateLayer(show: Show, sceneId: string, layerId: string, change
   }))
 }
 
-/** Takes a layer out of its scene. */
-export function removeLayer(show: Show, sceneId: string, layerId: string): Show {
-  return withoutUnusedContents(
-    updateScene(show, sceneId, (scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (layer.id === layerId ? null : layer)) })),
-  )
-}
-
 /** Moves a layer to `index` from the back of the list it is in: its scene's, or its group's. */
 export function moveLayer(show: Show, sceneId: string, layerId: string, index: number): Show {
   return updateScene(show, sceneId, (scene) => ({ ...scene, layers: changeListOf(scene.layers, layerId, (list) => moveItem(list, layerId, index)) }))

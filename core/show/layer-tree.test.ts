@@ -9,7 +9,8 @@ import { planFrame } from '../plan/plan-frame.ts'
 import { rootOf } from '../plan/read-plan.ts'
 import { fillOf, textOf } from './contents.ts'
 import { copyLayer, copyScene, newGroupLayer, newSceneLayer } from './create.ts'
-import { addLayer, moveLayer, placeLayer, removeInput, removeLayer, removeScene, updateLayer, visibleInputs } from './edits.ts'
+import { removeLayers } from './layer-set-edits.ts'
+import { addLayer, moveLayer, placeLayer, removeInput, removeScene, updateLayer, visibleInputs } from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
 import { changeListOf, findLayer, layersOf, layersShownBy, mapLayers, sceneCircle } from './layer-tree.ts'
 import { readShow } from './migrate.ts'
@@ -40,7 +41,7 @@ describe('walking layers', () => {
     expect((sceneNamed(moved, 'Welcome').layers[1] as GroupLayer).layers.map(({ id }) => id)).toEqual([title.id, camera.id])
     const placed = placeLayer(grouped, welcome.id, title.id, { x: 7 })
     expect(findLayer(sceneNamed(placed, 'Welcome'), title.id)!.placement.x).toBe(7)
-    expect(layersOf(sceneNamed(removeLayer(grouped, welcome.id, title.id), 'Welcome'))).toHaveLength(4)
+    expect(layersOf(sceneNamed(removeLayers(grouped, welcome.id, [title.id]), 'Welcome'))).toHaveLength(4)
     const { inputId } = camera as Extract<Layer, { kind: 'input' }>
     const without = removeInput(grouped, inputId)
     expect(without.scenes.flatMap(layersOf).some((layer) => layer.kind === 'input' && layer.inputId === inputId)).toBe(false)

@@ -1,7 +1,8 @@
 // The real chain in a bare browser: studio in a hidden tab, meeting in front of it.
 import { rmSync } from 'node:fs'
 import { seedDemo } from '../../demo/seed.ts'
-import { switchStep, removeLayer } from '../../core/show/edits.ts'
+import { switchStep } from '../../core/show/edits.ts'
+import { removeLayers } from '../../core/show/layer-set-edits.ts'
 import type { CameraDevice, Show, Step } from '../../core/show/show.ts'
 import { stepOf, type StepKind } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
@@ -96,7 +97,7 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
   const welcome = show.scenes[0]!
   const uncropped = switchStep(show, { type: 'input', inputId: camera.id }, camera.treatment[0]!.id, false)
   const title = welcome.layers.find((layer) => layer.name === 'Class title')!
-  const shown = removeLayer(uncropped, welcome.id, title.id)
+  const shown = removeLayers(uncropped, welcome.id, [title.id])
   await server.shows.save(id, revision, cameraFile !== null ? withSoftenedRoom(shown, cameraFile) : chain === 'foundKey' ? withFoundKey(shown) : shown)
 }
 
