@@ -160,6 +160,12 @@ export class ItemJob {
 
   #runSampled(picture: HeapPicture, toNode: Affine, base: HeapCanvas, out: HeapCanvas, { left, top, right, bottom }: PixelRect): void {
     const { kernels } = this.#tools.heap
+    if (this.#sampling === 'copy' && picture.widthPx * 4 === out.strideBytes && this.hides({ left, top, right, bottom })) {
+      // Nothing to blend, and rows that lie alike in both: one copy.
+      const from = picture.at + ((top + Math.round(toNode.f)) * picture.widthPx + left + Math.round(toNode.e)) * 4
+      kernels.copyRows(from, out.at + top * out.strideBytes + left * 4, (right - left) * 4, out.strideBytes, bottom - top)
+      return
+    }
     const line = this.#tools.line.at(right - left)
     const columns = this.#sampling === 'scale' ? this.#columnsOf(toNode, picture.widthPx) : null
     for (let y = top; y < bottom; y += 1) {
