@@ -10,13 +10,12 @@ import { shapeOf } from '../../core/show/contents.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { borderSides, frameForms, type Border, type Frame, type Layer, type Shadow } from '../../core/show/show.ts'
 import ChoiceBar from '../base/ChoiceBar.vue'
-import ColourField from '../base/ColourField.vue'
 import IconButton from '../base/IconButton.vue'
 import SelectMenu from '../base/SelectMenu.vue'
 import SliderRow from '../base/SliderRow.vue'
-import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { copiedFrame } from './copied-frame.ts'
+import SwitchedColour from '../base/SwitchedColour.vue'
 import InspectorSection from './InspectorSection.vue'
 
 const props = defineProps<{ layer: Layer }>()
@@ -113,20 +112,15 @@ const scaled = (px: number) => Math.round(px * unit.value)
       :usual="0"
       @update:model-value="set({ cornerRadiusPx: $event }, 'corner')"
     />
-    <div v-if="!isDrawn" class="mt-2 flex items-center gap-2">
-      <ToggleSwitch
-        :model-value="frame.border !== null"
-        :label="t('inspector.border')"
-        @update:model-value="set({ border: $event ? { ...USUAL_BORDER, widthPx: scaled(USUAL_BORDER.widthPx) } : null })"
-      />
-      <span class="flex-1">{{ t('inspector.border') }}</span>
-      <ColourField
-        v-if="frame.border"
-        :model-value="frame.border.colour"
-        :label="t('inspector.borderColour')"
-        @update:model-value="setBorder({ colour: $event }, 'colour')"
-      />
-    </div>
+    <SwitchedColour
+      v-if="!isDrawn"
+      class="mt-2"
+      :colour="frame.border?.colour ?? null"
+      :label="t('inspector.border')"
+      :colour-label="t('inspector.borderColour')"
+      @switch="set({ border: $event ? { ...USUAL_BORDER, widthPx: scaled(USUAL_BORDER.widthPx) } : null })"
+      @colour="setBorder({ colour: $event }, 'colour')"
+    />
     <template v-if="frame.border && !isDrawn">
       <SliderRow
         class="mt-1"
@@ -147,20 +141,15 @@ const scaled = (px: number) => Math.round(px * unit.value)
         @update:model-value="setBorder({ side: $event }, 'side')"
       />
     </template>
-    <div v-if="!isDrawn" class="mt-2 flex items-center gap-2">
-      <ToggleSwitch
-        :model-value="frame.shadow !== null"
-        :label="t('inspector.shadow')"
-        @update:model-value="set({ shadow: $event ? { ...USUAL_SHADOW, dy: scaled(USUAL_SHADOW.dy), blurPx: scaled(USUAL_SHADOW.blurPx) } : null })"
-      />
-      <span class="flex-1">{{ t('inspector.shadow') }}</span>
-      <ColourField
-        v-if="frame.shadow"
-        :model-value="frame.shadow.colour"
-        :label="t('inspector.shadowColour')"
-        @update:model-value="setShadow({ colour: $event }, 'colour')"
-      />
-    </div>
+    <SwitchedColour
+      v-if="!isDrawn"
+      class="mt-2"
+      :colour="frame.shadow?.colour ?? null"
+      :label="t('inspector.shadow')"
+      :colour-label="t('inspector.shadowColour')"
+      @switch="set({ shadow: $event ? { ...USUAL_SHADOW, dy: scaled(USUAL_SHADOW.dy), blurPx: scaled(USUAL_SHADOW.blurPx) } : null })"
+      @colour="setShadow({ colour: $event }, 'colour')"
+    />
     <template v-if="frame.shadow && !isDrawn">
       <SliderRow
         v-for="row in [

@@ -7,11 +7,10 @@ import { OUTLINE_BOX, usualOutlines, type OutlineName } from '../../core/outline
 import { shapeOf, updateOutline } from '../../core/show/contents.ts'
 import { LIMITS } from '../../core/show/limits.ts'
 import type { Outline, ShapeLayer, Stroke } from '../../core/show/show.ts'
-import ColourField from '../base/ColourField.vue'
 import SelectMenu from '../base/SelectMenu.vue'
 import SliderRow from '../base/SliderRow.vue'
-import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
+import SwitchedColour from '../base/SwitchedColour.vue'
 import InspectorSection from './InspectorSection.vue'
 
 const props = defineProps<{ layer: ShapeLayer; outline: Outline }>()
@@ -61,22 +60,14 @@ function setStroke(part: Partial<Stroke>, key: string): void {
 <template>
   <InspectorSection :title="t('inspector.drawnForm')">
     <SelectMenu :model-value="name" :label="t('inspector.drawnForm')" :options="forms" @update:model-value="setForm" />
-    <div class="mt-2 flex items-center gap-2">
-      <ToggleSwitch
-        :model-value="outline.stroke !== null"
-        :label="t('inspector.stroke')"
-        @update:model-value="
-          set((one) => ({ ...one, stroke: $event ? { widthPx: Math.max(1, Math.round(4 * unit)), colour: '#ffffff', opacity: 1 } : null }), 'stroke')
-        "
-      />
-      <span class="flex-1">{{ t('inspector.stroke') }}</span>
-      <ColourField
-        v-if="outline.stroke"
-        :model-value="outline.stroke.colour"
-        :label="t('inspector.strokeColour')"
-        @update:model-value="setStroke({ colour: $event }, 'stroke-colour')"
-      />
-    </div>
+    <SwitchedColour
+      class="mt-2"
+      :colour="outline.stroke?.colour ?? null"
+      :label="t('inspector.stroke')"
+      :colour-label="t('inspector.strokeColour')"
+      @switch="set((one) => ({ ...one, stroke: $event ? { widthPx: Math.max(1, Math.round(4 * unit)), colour: '#ffffff', opacity: 1 } : null }), 'stroke')"
+      @colour="setStroke({ colour: $event }, 'stroke-colour')"
+    />
     <SliderRow
       v-if="outline.stroke"
       class="mt-1"

@@ -14,9 +14,9 @@ import IconButton from '../base/IconButton.vue'
 import NumberField from '../base/NumberField.vue'
 import SelectMenu from '../base/SelectMenu.vue'
 import SliderRow from '../base/SliderRow.vue'
-import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useShowStore } from '../show/show.store.ts'
 import FieldsNote from './FieldsNote.vue'
+import SwitchedColour from '../base/SwitchedColour.vue'
 import InspectorSection from './InspectorSection.vue'
 import SharedNote from './SharedNote.vue'
 import { useTextFit } from './use-text-fit.ts'
@@ -165,20 +165,13 @@ function addBlock(): void {
           />
         </label>
       </div>
-      <div class="flex items-center gap-2">
-        <ToggleSwitch
-          :model-value="text.outline !== null"
-          :label="t('inspector.outline')"
-          @update:model-value="set({ outline: $event ? { widthPx: 3 * unit, colour: '#101613' } : null }, 'outline')"
-        />
-        <span class="flex-1">{{ t('inspector.outline') }}</span>
-        <ColourField
-          v-if="text.outline"
-          :model-value="text.outline.colour"
-          :label="t('inspector.outlineColour')"
-          @update:model-value="change(({ outline }) => ({ outline: outline && { ...outline, colour: $event } }), 'outline-colour')"
-        />
-      </div>
+      <SwitchedColour
+        :colour="text.outline?.colour ?? null"
+        :label="t('inspector.outline')"
+        :colour-label="t('inspector.outlineColour')"
+        @switch="set({ outline: $event ? { widthPx: 3 * unit, colour: '#101613' } : null }, 'outline')"
+        @colour="change(({ outline }) => ({ outline: outline && { ...outline, colour: $event } }), 'outline-colour')"
+      />
       <SliderRow
         v-if="text.outline"
         :model-value="text.outline.widthPx"
@@ -189,20 +182,13 @@ function addBlock(): void {
         unit="px"
         @update:model-value="change(({ outline }) => ({ outline: outline && { ...outline, widthPx: $event } }), 'outline-width')"
       />
-      <div class="flex items-center gap-2">
-        <ToggleSwitch
-          :model-value="text.shadow !== null"
-          :label="t('inspector.letterShadow')"
-          @update:model-value="set({ shadow: $event ? { dx: 0, dy: 3 * unit, blurPx: 10 * unit, colour: '#000000', opacity: 0.6 } : null }, 'shadow')"
-        />
-        <span class="flex-1">{{ t('inspector.letterShadow') }}</span>
-        <ColourField
-          v-if="text.shadow"
-          :model-value="text.shadow.colour"
-          :label="t('inspector.shadowColour')"
-          @update:model-value="change(({ shadow }) => ({ shadow: shadow && { ...shadow, colour: $event } }), 'shadow-colour')"
-        />
-      </div>
+      <SwitchedColour
+        :colour="text.shadow?.colour ?? null"
+        :label="t('inspector.letterShadow')"
+        :colour-label="t('inspector.shadowColour')"
+        @switch="set({ shadow: $event ? { dx: 0, dy: 3 * unit, blurPx: 10 * unit, colour: '#000000', opacity: 0.6 } : null }, 'shadow')"
+        @colour="change(({ shadow }) => ({ shadow: shadow && { ...shadow, colour: $event } }), 'shadow-colour')"
+      />
       <SliderRow
         v-if="text.shadow"
         :model-value="text.shadow.blurPx"
@@ -213,20 +199,13 @@ function addBlock(): void {
         unit="px"
         @update:model-value="change(({ shadow }) => ({ shadow: shadow && { ...shadow, blurPx: $event } }), 'shadow-blur')"
       />
-      <div class="flex items-center gap-2">
-        <ToggleSwitch
-          :model-value="text.plate !== null"
-          :label="t('inspector.plate')"
-          @update:model-value="set({ plate: $event ? USUAL_PLATE : null }, 'plate')"
-        />
-        <span class="flex-1">{{ t('inspector.plate') }}</span>
-        <ColourField
-          v-if="text.plate"
-          :model-value="text.plate.colour"
-          :label="t('inspector.plateColour')"
-          @update:model-value="change(({ plate }) => ({ plate: plate && { ...plate, colour: $event } }), 'plate-colour')"
-        />
-      </div>
+      <SwitchedColour
+        :colour="text.plate?.colour ?? null"
+        :label="t('inspector.plate')"
+        :colour-label="t('inspector.plateColour')"
+        @switch="set({ plate: $event ? USUAL_PLATE : null }, 'plate')"
+        @colour="change(({ plate }) => ({ plate: plate && { ...plate, colour: $event } }), 'plate-colour')"
+      />
     </div>
     <SharedNote :layer="layer" />
     <FieldsNote :text="text" />

@@ -10,7 +10,7 @@ import type { NewLayer } from '../show/show.ts'
 import { newGroupLayer, newSceneLayer, newShapeLayer, newStep, PLAIN_FRAME } from '../show/create.ts'
 import { addStep } from '../show/edits.ts'
 import { readShow } from '../show/migrate.ts'
-import type { Content, Layer, Outline, Scene, ShapeLayer, Show } from '../show/show.ts'
+import type { Content, Fill, Layer, Outline, Scene, ShapeLayer, Show } from '../show/show.ts'
 import { gradientOf } from './shape.ts'
 
 let count = 0
@@ -242,6 +242,36 @@ describe('a drawn form', () => {
       const layer = { ...plain.layer, placement: { ...plain.layer.placement, ...part } }
       const boxed = pictureOf(withLayers(addContents(show, plain.contents), [layer])).data
       expect(mostBetween(drawn(null, part), boxed)).toBeLessThan(1 / 255)
+    }
+  })
+
+  it('has the gradient that a box has, with a stroke round it too', () => {
+    const stops = [
+      { at: 0, colour: '#000000', opacity: 1 },
+      { at: 1, colour: '#ffffff', opacity: 1 },
+    ]
+    const filled = (fill: Fill, outline: Outline | null) => {
+      const { layer, contents } = plainShape(show, '#ff0000', box)
+      return pictureOf(
+        withLayers(
+          addContents(
+            show,
+            contents.map((content) => ({ ...content, fill, outline }) as Content),
+          ),
+          [layer],
+        ),
+      ).data
+    }
+    for (const fill of [{ kind: 'linear', angleDeg: 60, stops } as const, { kind: 'radial', stops } as const]) {
+      const boxed = filled(fill, null)
+      const stroked = filled(fill, { path: 'M0 0 H10 V20 H0 Z', width: 10, height: 20, stroke: { widthPx: 8, colour: '#0000ff', opacity: 1 } })
+      for (const [x, y] of [
+        [50, 40],
+        [70, 50],
+        [90, 60],
+      ] as const) {
+        pixel(stroked, x, y).forEach((value, channel) => expect(Math.abs(value - pixel(boxed, x, y)[channel]!)).toBeLessThanOrEqual(1))
+      }
     }
   })
 

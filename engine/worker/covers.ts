@@ -65,10 +65,14 @@ export class Covers {
 
   async #run(): Promise<void> {
     this.#isRunning = true
-    for (let request = this.#waiting.shift(); request !== undefined; request = this.#waiting.shift()) {
-      this.#answer(request.requestId, await this.#draw(request).catch(() => null))
+    try {
+      for (let request = this.#waiting.shift(); request !== undefined; request = this.#waiting.shift()) {
+        this.#answer(request.requestId, await this.#draw(request).catch(() => null))
+      }
+    } finally {
+      // An answer that cannot be given must not silence all later ones.
+      this.#isRunning = false
     }
-    this.#isRunning = false
   }
 
   async #draw({ show, sceneId, widthPx }: CoverRequest): Promise<RgbaPicture | null> {

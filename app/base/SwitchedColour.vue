@@ -1,0 +1,21 @@
+<script setup lang="ts">
+// Something that is there or not, and its colour while it is.
+import ColourField from './ColourField.vue'
+import ToggleSwitch from './ToggleSwitch.vue'
+
+defineProps<{
+  label: string
+  colourLabel: string
+  /** Null while it is not there. */
+  colour: string | null
+}>()
+const emit = defineEmits<{ switch: [isOn: boolean]; colour: [colour: string] }>()
+</script>
+
+<template>
+  <div class="flex items-center gap-2">
+    <ToggleSwitch :model-value="colour !== null" :label="label" @update:model-value="emit('switch', $event)" />
+    <span class="flex-1">{{ label }}</span>
+    <ColourField v-if="colour !== null" :model-value="colour" :label="colourLabel" @update:model-value="emit('colour', $event)" />
+  </div>
+</template>
