@@ -84,7 +84,7 @@ export function demoShow(assets: DemoAssets): Show {
 
   return {
     format: 'green-room-show',
-    version: 5,
+    version: 6,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],

@@ -1,5 +1,5 @@
 // What "Add" offers, and how each thing lands in the scene: fitted, in front, selected.
-import { Camera, Circle, Image, Layers, MessageSquare, Minus, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
+import { Camera, Circle, Film, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
 import { computed, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
@@ -121,7 +121,7 @@ export function useAddLayer() {
     void addFiles(files)
   }
 
-  const icons = { camera: Camera, picture: Image, colour: Palette } as const
+  const icons = { camera: Camera, screen: MonitorUp, picture: Image, clip: Film, colour: Palette } as const
   /** In how many scenes an input is used already. */
   const usesOf = (input: Input) =>
     (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => layer.kind === 'input' && layer.inputId === input.id)).length

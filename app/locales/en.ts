@@ -143,7 +143,7 @@ export default {
     cameraStarting: 'Starting the camera',
   },
   layer: {
-    kinds: { camera: 'Camera', picture: 'Picture', colour: 'Colour', text: 'Text', shape: 'Shape', group: 'Group', scene: 'Scene' },
+    kinds: { camera: 'Camera', screen: 'Screen', picture: 'Picture', clip: 'Clip', colour: 'Colour', text: 'Text', shape: 'Shape', group: 'Group', scene: 'Scene' },
     keyed: 'keyed',
     groupOf: 'one layer as a group | {count} layers as a group',
     usedIn: 'used in 1 scene | used in {count} scenes',

@@ -7,7 +7,7 @@ import { planFrame, planOutputs, type PlanOptions } from '../plan/plan-frame.ts'
 import { renderOutputs, renderReference } from '../render/render-reference.ts'
 import { addContents } from '../show/contents.ts'
 import type { NewLayer } from '../show/show.ts'
-import { newGroupLayer, newSceneLayer, newShapeLayer, newStep, PLAIN_FRAME } from '../show/create.ts'
+import { BARE_SCENE, newGroupLayer, newSceneLayer, newShapeLayer, newStep, PLAIN_FRAME } from '../show/create.ts'
 import { addStep } from '../show/edits.ts'
 import { readShow } from '../show/migrate.ts'
 import type { Content, Fill, Layer, Outline, Scene, ShapeLayer, Show } from '../show/show.ts'
@@ -210,7 +210,7 @@ describe('two outputs', () => {
     const show = addContents(bare, contents)
     const shape = () => ({ ...model, id: makeId() })
     const layers = [shape(), { ...shape(), placement: { x: 5, y: 5, width: 30, height: 30, angleDeg: 0, fit: 'stretch' as const } }]
-    const scene = { id: 'a', name: 'A', layers }
+    const scene = { ...BARE_SCENE, id: 'a', name: 'A', layers }
     const plan = planOutputs(show, { feed: { scene }, recording: { scene: { ...scene, layers: [...layers, shape()] } } }, 0, infos)
     expect(plan.nodes).toHaveLength(2)
     expect((plan.nodes[plan.outputs['recording']!] as StackNode).items).toHaveLength(2)

@@ -8,7 +8,7 @@ import { planFrame } from '../plan/plan-frame.ts'
 import { nodeOf, rootOf } from '../plan/read-plan.ts'
 import { renderReference } from '../render/render-reference.ts'
 import { addContents } from '../show/contents.ts'
-import { newGroupLayer, newShapeLayer, newTextLayer, PLAIN_FRAME } from '../show/create.ts'
+import { BARE_SCENE, newGroupLayer, newShapeLayer, newTextLayer, PLAIN_FRAME } from '../show/create.ts'
 import type { Layer, Show } from '../show/show.ts'
 
 let count = 0
@@ -30,7 +30,7 @@ const coming = (kind: Appearance['kind'], more: Partial<Appearance> = {}): Appea
 })
 
 function pictureOf(layer: Layer, timeMs: number, times: { readonly enteredMs?: number; readonly leavesMs?: number }, show: Show = withContents, scale = 1) {
-  const plan = planFrame(show, { scene: { id: 'alone', name: 'Alone', layers: [layer] }, ground: 'clear', ...times }, timeMs, infos, { scale })
+  const plan = planFrame(show, { scene: { ...BARE_SCENE, id: 'alone', name: 'Alone', layers: [layer] }, ground: 'clear', ...times }, timeMs, infos, { scale })
   const { data } = renderReference(plan, picturesFor(one, plan))
   let area = 0
   for (let i = 3; i < data.length; i += 4) area += data[i]!
@@ -158,7 +158,7 @@ describe('a plan holds', () => {
   it('until a field says something else', () => {
     const text = newTextLayer('Clock', '{time}', random.canvas, makeId)
     const wall = { epochMs: Date.UTC(2026, 0, 1, 12, 0, 30), utcOffsetMin: 0, locale: 'en-GB' }
-    const plan = planFrame(addContents(random, text.contents), { scene: { id: 's', name: 'S', layers: [text.layer] } }, 1000, infos, { wall })
+    const plan = planFrame(addContents(random, text.contents), { scene: { ...BARE_SCENE, id: 's', name: 'S', layers: [text.layer] } }, 1000, infos, { wall })
     expect(plan.validUntilMs).toBe(30_000)
     expect(plan.texts[0]!.content.blocks[0]!.text).toBe('12:00')
   })

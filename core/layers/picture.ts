@@ -62,7 +62,7 @@ export function putPicture(
   { widthPx, heightPx }: Pick<SourceInfo, 'widthPx' | 'heightPx'>,
   nodeFor: (pixelsPerPixel: number) => { readonly node: NodeIndex; readonly mipLevel: number },
 ): Item | null {
-  const fitted = fitRects(placement.fit, widthPx, heightPx, placement.width, placement.height)
+  const fitted = fitRects(placement.fit, widthPx, heightPx, placement.width, placement.height, layer.crop)
   const { width, height } = fitted.target
   const frameToStack = followedBy(translation(fitted.target.x, fitted.target.y), boxToCanvas(placement))
   const scaleX = fitted.source.width / width

@@ -19,7 +19,7 @@ export function putStacked(place: Place, layer: Layer, layers: readonly Layer[],
   const placement = scaledPlacement(layer.placement, place.scale)
   const { canvas } = show
   const rest = scaledPlacement(motion?.rest ?? layer.placement, place.scale)
-  const fitted = fitRects(rest.fit, canvas.widthPx, canvas.heightPx, rest.width, rest.height)
+  const fitted = fitRects(rest.fit, canvas.widthPx, canvas.heightPx, rest.width, rest.height, layer.crop)
   // One that grows is planned anew only where it is half as large: its words are not set again for every size.
   const halvings = motion === null ? 0 : Math.max(0, Math.floor(Math.log2(rest.width / placement.width)))
   // Planned as large as it is seen; not larger than twice the canvas, however far it is enlarged.
@@ -50,9 +50,9 @@ export function putStacked(place: Place, layer: Layer, layers: readonly Layer[],
 }
 
 /** Whether the canvas of the layers is the stack itself, pixel by pixel, with nothing round it. */
-function liesWhereItLay({ show: { canvas }, scale, widthPx, heightPx }: Place, { placement, frame }: Layer): boolean {
+function liesWhereItLay({ show: { canvas }, scale, widthPx, heightPx }: Place, { placement, frame, crop }: Layer): boolean {
   const { x, y, width, height, angleDeg } = placement
   const isWhole = x === 0 && y === 0 && width === canvas.widthPx && height === canvas.heightPx && angleDeg === 0
-  const isBare = frame.form === 'box' && frame.cornerRadiusPx === 0 && frame.border === null && frame.shadow === null
+  const isBare = crop === null && frame.form === 'box' && frame.cornerRadiusPx === 0 && frame.border === null && frame.shadow === null
   return isWhole && isBare && widthPx === Math.max(1, Math.round(canvas.widthPx * scale)) && heightPx === Math.max(1, Math.round(canvas.heightPx * scale))
 }

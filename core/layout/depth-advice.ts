@@ -32,13 +32,15 @@ const TELL_CAMERA_UNDER_TEXT_FROM = 0.5
 /** A picture is told of only when nothing of it is seen. */
 const TELL_PICTURE_FROM = 0.995
 
+const WEIGHT_OF_INPUT = { camera: 'camera', screen: 'picture', picture: 'picture', clip: 'picture', colour: 'colour' } as const
+
 /** What a layer is to the audience. */
 export function weightOf(show: Show, layer: Layer): Weight {
   if (layer.kind === 'text') return 'text'
   if (layer.kind === 'shape') return 'colour'
   if (layer.kind !== 'input')
     return layersShownBy(show, layer).some((inner) => inner.kind === 'input' && weightOf(show, inner) === 'camera') ? 'camera' : 'picture'
-  return show.inputs.find((input) => input.id === layer.inputId)?.kind ?? 'picture'
+  return WEIGHT_OF_INPUT[show.inputs.find((input) => input.id === layer.inputId)?.kind ?? 'picture']
 }
 
 /** The coverings of a scene worth a word, the most important first. */

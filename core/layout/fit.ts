@@ -1,3 +1,5 @@
+import type { Crop } from '../show/show.ts'
+
 /** How a picture fills its box: all of it inside, box full and picture cut, or pulled to shape. */
 export type FitMode = 'fit' | 'fill' | 'stretch'
 
@@ -16,19 +18,19 @@ export interface FittedRects {
   readonly target: Rect
 }
 
-/** Fits a source into a box; both sizes must be positive. */
-export function fitRects(mode: FitMode, sourceWidth: number, sourceHeight: number, boxWidth: number, boxHeight: number): FittedRects {
-  const wholeSource = { x: 0, y: 0, width: sourceWidth, height: sourceHeight }
+/** Fits a source into a box; both sizes must be positive. What `crop` takes away is as if it were not there. */
+export function fitRects(mode: FitMode, sourceWidth: number, sourceHeight: number, boxWidth: number, boxHeight: number, crop: Crop | null = null): FittedRects {
+  const whole = shownPart(sourceWidth, sourceHeight, crop)
   const wholeBox = { x: 0, y: 0, width: boxWidth, height: boxHeight }
-  if (mode === 'stretch') return { source: wholeSource, target: wholeBox }
-  const scaleX = boxWidth / sourceWidth
-  const scaleY = boxHeight / sourceHeight
+  if (mode === 'stretch') return { source: whole, target: wholeBox }
+  const scaleX = boxWidth / whole.width
+  const scaleY = boxHeight / whole.height
   if (mode === 'fit') {
     const scale = Math.min(scaleX, scaleY)
-    const width = sourceWidth * scale
-    const height = sourceHeight * scale
+    const width = whole.width * scale
+    const height = whole.height * scale
     return {
-      source: wholeSource,
+      source: whole,
       target: { x: (boxWidth - width) / 2, y: (boxHeight - height) / 2, width, height },
     }
   }
@@ -36,7 +38,18 @@ export function fitRects(mode: FitMode, sourceWidth: number, sourceHeight: numbe
   const width = boxWidth / scale
   const height = boxHeight / scale
   return {
-    source: { x: (sourceWidth - width) / 2, y: (sourceHeight - height) / 2, width, height },
+    source: { x: whole.x + (whole.width - width) / 2, y: whole.y + (whole.height - height) / 2, width, height },
     target: wholeBox,
+  }
+}
+
+/** The part of a picture of a size that a crop leaves, in its pixels. */
+export function shownPart(widthPx: number, heightPx: number, crop: Crop | null): Rect {
+  if (crop === null) return { x: 0, y: 0, width: widthPx, height: heightPx }
+  return {
+    x: crop.left * widthPx,
+    y: crop.top * heightPx,
+    width: (1 - crop.left - crop.right) * widthPx,
+    height: (1 - crop.top - crop.bottom) * heightPx,
   }
 }

@@ -60,7 +60,7 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   const info = layer.kind === 'input' ? infos.get(inputSourceId(layer.inputId)) : undefined
   const { placement } = layer
   const size = info ?? { widthPx: placement.width, heightPx: placement.height }
-  const { target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height)
+  const { target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height, layer.crop)
   const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
   const shape = frameShape(layer.frame, target.width, target.height, 1)
   return {

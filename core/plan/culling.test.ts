@@ -4,7 +4,7 @@ import { stepWith } from '../../tests/support/steps.ts'
 import type { Picture } from '../picture/picture.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { renderReference } from '../render/render-reference.ts'
-import { newMicrophone, NOBODY, PLAIN_FRAME } from '../show/create.ts'
+import { BARE_SCENE, newMicrophone, NOBODY, PLAIN_FRAME } from '../show/create.ts'
 import type { Layer, Show, Step } from '../show/show.ts'
 import type { SourceInfo } from './frame-plan.ts'
 import { inputSourceId, planFrame } from './plan-frame.ts'
@@ -19,6 +19,8 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
     visible: true,
     locked: false,
     placement: whole,
+    part: null,
+    crop: null,
     opacity: 1,
     blend: 'normal' as const,
     frame: PLAIN_FRAME,
@@ -29,13 +31,13 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
   }
   return {
     format: 'green-room-show',
-    version: 5,
+    version: 6,
     name: 'Test',
     canvas: { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30 },
     inputs: inputs.map(({ id, treatment = [] }) => ({ id, kind: 'picture', name: id, asset: 'a'.repeat(64), treatment })),
     contents: [],
     presenter: NOBODY,
-    scenes: [{ id: 'scene', name: 'Scene', layers: layers.map((layer, i) => ({ ...base, id: `layer${i}`, name: `Layer ${i}`, ...layer }) as Layer) }],
+    scenes: [{ ...BARE_SCENE, id: 'scene', name: 'Scene', layers: layers.map((layer, i) => ({ ...base, id: `layer${i}`, name: `Layer ${i}`, ...layer }) as Layer) }],
     microphone: newMicrophone({ type: 'none' }),
     holdingCard: { title: '', detail: '' },
   }

@@ -28,9 +28,12 @@ export function newStep(kind: StepKind, makeId: MakeId): Step {
   return { id: makeId(), kind, on: true, params: defaultParams(stepOf(kind).params) } as Step
 }
 
+/** What a scene has beside its name and layers, before anybody has said more. */
+export const BARE_SCENE = { locked: false, mark: null, notes: '' } as const
+
 /** A scene without layers. */
 export function newScene(name: string, makeId: MakeId): Scene {
-  return { id: makeId(), name, layers: [] }
+  return { ...BARE_SCENE, id: makeId(), name, layers: [] }
 }
 
 /** A camera input with the first steps of a clean-up, the key off until a backdrop is picked. */
@@ -74,8 +77,10 @@ export function newInputLayer(input: Input, canvas: Show['canvas'], makeId: Make
     visible: true,
     locked: false,
     opacity: 1,
+    part: null,
+    crop: null,
     blend: 'normal',
-    placement: { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: input.kind === 'picture' ? 'fit' : 'fill' },
+    placement: { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx, angleDeg: 0, fit: input.kind === 'picture' || input.kind === 'screen' ? 'fit' : 'fill' },
     frame: PLAIN_FRAME,
     entrance: null,
     exit: null,
@@ -95,6 +100,8 @@ export function newTextLayer(name: string, text: string, canvas: Show['canvas'],
     visible: true,
     locked: false,
     opacity: 1,
+    part: null,
+    crop: null,
     blend: 'normal',
     placement: {
       x: Math.round(canvas.widthPx * 0.05),
@@ -126,6 +133,8 @@ function newLayerBase(name: string, placement: Layer['placement'], makeId: MakeI
     visible: true,
     locked: false,
     opacity: 1,
+    part: null,
+    crop: null,
     blend: 'normal' as const,
     placement,
     frame: PLAIN_FRAME,
@@ -183,7 +192,7 @@ export function newSceneLayer(scene: Scene, canvas: Show['canvas'], makeId: Make
 
 /** A copy of a scene under new ids. Its layers show the same things as before. */
 export function copyScene(scene: Scene, name: string, makeId: MakeId): Scene {
-  return { id: makeId(), name, layers: scene.layers.map((layer) => copyLayer(layer, makeId)) }
+  return { ...scene, id: makeId(), name, locked: false, layers: scene.layers.map((layer) => copyLayer(layer, makeId)) }
 }
 
 /** A copy of a layer under new ids. It shows the same things as before. */
@@ -203,7 +212,7 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 5,
+    version: 6,
     name,
     canvas,
     inputs: [camera, wall],

@@ -8,7 +8,7 @@ import { USUAL_LETTERS } from '../text/text-content.ts'
 import { planFrame } from '../plan/plan-frame.ts'
 import { rootOf } from '../plan/read-plan.ts'
 import { fillOf, textOf } from './contents.ts'
-import { copyLayer, copyScene, newGroupLayer, newSceneLayer } from './create.ts'
+import { BARE_SCENE, copyLayer, copyScene, newGroupLayer, newSceneLayer } from './create.ts'
 import { removeLayers } from './layer-set-edits.ts'
 import { addLayer, moveLayer, placeLayer, removeInput, removeScene, updateLayer, visibleInputs } from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
@@ -69,7 +69,7 @@ describe('walking layers', () => {
     const group = newGroupLayer('Outer', [sceneNamed(grouped, 'Welcome').layers[1]!], show.canvas, makeId)
     const ids = (layer: Layer) => layersOf({ layers: [layer] }).map(({ id }) => id)
     expect(ids(copyLayer(group, makeId)).some((id) => ids(group).includes(id))).toBe(false)
-    const copied = copyScene({ id: 's', name: 'S', layers: [group] }, 'Copy', makeId)
+    const copied = copyScene({ ...BARE_SCENE, id: 's', name: 'S', layers: [group] }, 'Copy', makeId)
     expect(layersOf(copied)).toHaveLength(4)
   })
 })
@@ -139,5 +139,18 @@ describe('migration', () => {
     expect(shownNow.length).toBeGreaterThan(4)
     expect(new Set(opened.contents.map(({ id }) => id)).size).toBe(opened.contents.length)
     expect(readShow(structuredClone(opened))).toEqual(opened)
+  })
+
+  it('opens a show that version 5 saved: every picture whole, no scene locked, the rest as it was', () => {
+    const saved = stored('show-v5') as Show
+    const opened = readShow(structuredClone(saved))
+    const layers = opened.scenes.flatMap(layersOf)
+    expect(layers.length).toBeGreaterThan(5)
+    expect(layers.some(({ kind }) => kind === 'group')).toBe(true)
+    for (const layer of layers) expect(layer.crop).toBeNull()
+    const bare = (value: unknown): unknown =>
+      JSON.parse(JSON.stringify(value, (key, part: unknown) => (['crop', 'part', 'mark', 'notes', 'version'].includes(key) ? undefined : part)))
+    const scenes = saved.scenes.map((scene) => ({ ...scene, locked: false }))
+    expect(bare(opened)).toEqual(bare({ ...saved, scenes }))
   })
 })

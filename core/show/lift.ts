@@ -39,6 +39,17 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
       presenter: { name: '', title: '', countdownTo: null },
     }
   },
+  // Version 5 showed all of every picture, and scenes were neither locked nor marked.
+  5: (stored) => {
+    const lift = (layer: Loose): Loose => ({
+      ...layer,
+      part: null,
+      crop: null,
+      ...(layer['kind'] === 'group' ? { layers: liftEach(layer['layers'], lift) } : {}),
+    })
+    const scenes = liftEach(stored['scenes'], (scene) => ({ ...scene, locked: false, mark: null, notes: '', layers: liftEach(scene['layers'], lift) }))
+    return { ...stored, version: 6, scenes }
+  },
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
@@ -86,7 +97,7 @@ function liftStep(step: Loose): unknown[] {
 }
 
 /** The version that shows have now. */
-export const CURRENT_VERSION = 5
+export const CURRENT_VERSION = 6
 
 /** A stored show of an earlier version as one of this; anything else as it is. */
 export function liftShow(stored: unknown): unknown {

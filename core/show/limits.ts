@@ -11,6 +11,7 @@ export const LIMITS = {
   nameLength: 80,
   textLength: 600,
   pathLength: 20_000,
+  notesLength: 2000,
 } as const
 
 interface Range {
@@ -42,6 +43,9 @@ export const RANGES = {
   platePaddingPx: { min: 0, max: 400 },
   gainDb: { min: -40, max: 24 },
   delayMs: { min: 0, max: 500 },
+  clipMs: { min: 0, max: 86_400_000 },
+  clipRate: { min: 0.1, max: 4 },
+  cropShare: { min: 0, max: 0.99 },
 } as const satisfies Record<string, Range>
 
 /** The number within a range that is nearest to `value`. */

@@ -9,7 +9,7 @@ import { LIMITS, RANGES } from './limits.ts'
 import { sceneCircle, walkLayers } from './layer-tree.ts'
 import { appearance } from './schema-motion.ts'
 import { colour, id, name, number, numberWithin, whole } from './schema-values.ts'
-import { borderSides, frameForms, standinCameras, voiceSides, type Layer, type Show, type Step } from './show.ts'
+import { borderSides, frameForms, layerParts, sceneMarks, standinCameras, voiceSides, type Layer, type Show, type Step } from './show.ts'
 
 function paramSchema(spec: ParamSpec): z.ZodType {
   switch (spec.type) {
@@ -79,15 +79,39 @@ const cameraInput = z.strictObject({
   frameRate: whole(RANGES.frameRate),
   treatment,
 })
+const asset = z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of an uploaded file')
 const pictureInput = z.strictObject({
   id,
   kind: z.literal('picture'),
   name,
-  asset: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of an uploaded file'),
+  asset,
   treatment,
 })
+const screenInput = z.strictObject({
+  id,
+  kind: z.literal('screen'),
+  name,
+  source: z.discriminatedUnion('type', [
+    z.strictObject({ type: z.literal('standin') }),
+    z.strictObject({ type: z.literal('shared'), label: z.string().max(200) }),
+  ]),
+  treatment,
+})
+const clipInput = z
+  .strictObject({
+    id,
+    kind: z.literal('clip'),
+    name,
+    asset,
+    fromMs: number(RANGES.clipMs),
+    toMs: number(RANGES.clipMs).nullable(),
+    rate: number(RANGES.clipRate),
+    loops: z.boolean(),
+    treatment,
+  })
+  .refine(({ fromMs, toMs }) => toMs === null || toMs > fromMs, { path: ['toMs'], message: 'must be later than fromMs' })
 const colourInput = z.strictObject({ id, kind: z.literal('colour'), name, colour, treatment })
-const inputSchema = z.discriminatedUnion('kind', [cameraInput, pictureInput, colourInput])
+const inputSchema = z.discriminatedUnion('kind', [cameraInput, screenInput, pictureInput, clipInput, colourInput])
 
 const placement = z.strictObject({
   x: number(RANGES.position),
@@ -97,6 +121,10 @@ const placement = z.strictObject({
   angleDeg: number(RANGES.angleDeg),
   fit: z.enum(['fit', 'fill', 'stretch']),
 })
+
+const crop = z
+  .strictObject({ left: number(RANGES.cropShare), top: number(RANGES.cropShare), right: number(RANGES.cropShare), bottom: number(RANGES.cropShare) })
+  .refine(({ left, top, right, bottom }) => left + right <= RANGES.cropShare.max && top + bottom <= RANGES.cropShare.max, 'must leave a hundredth of each side')
 
 const shadow = z.strictObject({
   dx: number(RANGES.shadowOffsetPx),
@@ -175,7 +203,9 @@ const layerBase = {
   name,
   visible: z.boolean(),
   locked: z.boolean(),
+  part: z.enum(layerParts).nullable(),
   placement,
+  crop: crop.nullable(),
   opacity: number(RANGES.share),
   blend: z.enum(blendModes.map((mode) => mode.name) as [BlendName, ...BlendName[]]),
   frame,
@@ -203,11 +233,18 @@ const contentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ id, kind: z.literal('shape'), fill, outline: outline.nullable() }),
 ])
 
-const sceneSchema = z.strictObject({ id, name, layers: z.array(layerSchema).max(LIMITS.layers) })
+const sceneSchema = z.strictObject({
+  id,
+  name,
+  locked: z.boolean(),
+  mark: z.enum(sceneMarks).nullable(),
+  notes: z.string().max(LIMITS.notesLength),
+  layers: z.array(layerSchema).max(LIMITS.layers),
+})
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(5),
+  version: z.literal(6),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),

@@ -84,12 +84,37 @@ export interface PictureInput extends InputBase {
   readonly asset: string
 }
 
+/** Where a screen's pictures come from. */
+export type ScreenSource =
+  | { readonly type: 'standin' }
+  /** A window, a tab or a whole screen that the presenter shares anew each time: browsers let no page do so by itself. `label` is the last one's. */
+  | { readonly type: 'shared'; readonly label: string }
+
+export interface ScreenInput extends InputBase {
+  readonly kind: 'screen'
+  readonly source: ScreenSource
+}
+
+/** A moving picture from a file. */
+export interface ClipInput extends InputBase {
+  readonly kind: 'clip'
+  /** SHA-256 of the file, lower-case hex. */
+  readonly asset: string
+  /** The part that is played, in ms of the file; `toMs` null: to its end. */
+  readonly fromMs: number
+  readonly toMs: number | null
+  /** 1: as fast as it was made. */
+  readonly rate: number
+  /** Whether it begins again at its end, or holds its last picture. */
+  readonly loops: boolean
+}
+
 export interface ColourInput extends InputBase {
   readonly kind: 'colour'
   readonly colour: string
 }
 
-export type Input = CameraInput | PictureInput | ColourInput
+export type Input = CameraInput | ScreenInput | PictureInput | ClipInput | ColourInput
 export type InputKind = Input['kind']
 
 /** A box on the canvas, in canvas pixels, turned about its centre (clockwise). */
@@ -100,6 +125,14 @@ export interface Placement {
   readonly height: number
   readonly angleDeg: number
   readonly fit: FitMode
+}
+
+/** How much of a picture each edge loses, as shares of its width or height; something is left in the middle. */
+export interface Crop {
+  readonly left: number
+  readonly top: number
+  readonly right: number
+  readonly bottom: number
 }
 
 export const frameForms = ['box', 'ellipse', 'softSquare'] as const
@@ -135,12 +168,20 @@ export interface Frame {
   readonly shadow: Shadow | null
 }
 
+/** What a layout made a layer for: the line between page and presenter, or the words of a page in front of a presenter. */
+export const layerParts = ['divider', 'ink'] as const
+export type LayerPart = (typeof layerParts)[number]
+
 interface LayerBase {
   readonly id: string
   readonly name: string
   readonly visible: boolean
   readonly locked: boolean
+  /** Layouts show it where they need it and hide it where they don't; null: it is none of theirs. */
+  readonly part: LayerPart | null
   readonly placement: Placement
+  /** What of its picture is shown here; null: all of it. The rest is what `placement.fit` fits into the box. */
+  readonly crop: Crop | null
   /** 0..1 */
   readonly opacity: number
   /** How it mixes with what is under it. */
@@ -227,10 +268,19 @@ export interface NewLayer<L extends Layer = Layer> {
   readonly contents: readonly Content[]
 }
 
+/** Colours that scenes are told apart by. */
+export const sceneMarks = ['brass', 'leaf', 'slate', 'clay', 'plum'] as const
+export type SceneMark = (typeof sceneMarks)[number]
+
 /** One arrangement the audience may see; `layers` run from back to front. */
 export interface Scene {
   readonly id: string
   readonly name: string
+  /** Nothing in it moves, changes or goes by accident. */
+  readonly locked: boolean
+  readonly mark: SceneMark | null
+  /** What the presenter wants to remember; the audience never sees it. */
+  readonly notes: string
   readonly layers: readonly Layer[]
 }
 
@@ -244,7 +294,7 @@ export interface Presenter {
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 5
+  readonly version: 6
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]

@@ -5,7 +5,7 @@ import type { Picture } from '../picture/picture.ts'
 import { nodeOf, rootOf } from '../plan/read-plan.ts'
 import { planFrame, type SourceInfos, type Stage } from '../plan/plan-frame.ts'
 import { renderReference } from '../render/render-reference.ts'
-import { newInputLayer } from '../show/create.ts'
+import { BARE_SCENE, newInputLayer } from '../show/create.ts'
 import type { ColourInput, Input, InputLayer, Layer, Scene, Show } from '../show/show.ts'
 import { goTo, settled, type TransitionStage } from '../stage/stage.ts'
 import { namedEasings } from '../motion/easing.ts'
@@ -27,7 +27,7 @@ const layerOf = (input: Input, part: Partial<Layer['placement']> = {}): InputLay
   const layer = newInputLayer(input, canvas, makeId)
   return { ...layer, placement: { ...layer.placement, fit: 'fill', ...part } }
 }
-const sceneOf = (name: string, layers: readonly Layer[]): Scene => ({ id: name, name, layers })
+const sceneOf = (name: string, layers: readonly Layer[]): Scene => ({ ...BARE_SCENE, id: name, name, layers })
 const one = sceneOf('one', [layerOf(red)])
 const two = sceneOf('two', [layerOf(blue)])
 const show: Show = { ...showCase(301).show, canvas, inputs: [red, blue, greys], contents: [], scenes: [one, two] }

@@ -6,7 +6,7 @@ import type { Picture } from '../../core/picture/picture.ts'
 import { planFrame } from '../../core/plan/plan-frame.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { addContents, updateText } from '../../core/show/contents.ts'
-import { newInputLayer, newStep, newTextLayer } from '../../core/show/create.ts'
+import { BARE_SCENE, newInputLayer, newStep, newTextLayer } from '../../core/show/create.ts'
 import { addLayer, placeLayer, setStepParams } from '../../core/show/edits.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
 import { goTo, settled, type Stage } from '../../core/stage/stage.ts'
@@ -113,7 +113,7 @@ it('forty inputs with a chain of their own each are no cliff: no table is made a
   const picture = one.inputs.get('input:photo')!
   const infos = new Map(one.infos)
   for (const { id } of inputs) infos.set(`input:${id}`, { widthPx: picture.widthPx, heightPx: picture.heightPx, isOpaque: true })
-  const plan = planFrame(show, { scene: { id: 'many', name: 'Many', layers: [camera, ...layers] } }, 0, infos)
+  const plan = planFrame(show, { scene: { ...BARE_SCENE, id: 'many', name: 'Many', layers: [camera, ...layers] } }, 0, infos)
   const treatments = new Treatments(heap)
   const executor = new CpuExecutor(treatments)
   let uploads = 0

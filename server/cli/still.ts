@@ -103,8 +103,10 @@ async function loadSources(inputs: readonly Input[], timeMs: number, assetDir: s
     } else if (input.kind === 'picture') {
       if (assetDir === undefined) throw new InputError(`--asset-dir is missing: the scene shows the picture "${input.name}".`)
       pictures.set(inputSourceId(input.id), await readPicture(path.join(assetDir, input.asset), 'asset-dir'))
-    } else {
+    } else if (input.kind === 'camera') {
       pictures.set(inputSourceId(input.id), await cameraStill(input, timeMs))
+    } else {
+      throw new InputError(`"${input.name}" is a ${input.kind}, which a still can't show. Hide its layer in the show file.`)
     }
   }
   return pictures

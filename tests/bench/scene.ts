@@ -4,7 +4,7 @@ import { blendModes, type BlendName } from '../../core/blend/index.ts'
 import type { I420Picture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planOutputs, type Stage } from '../../core/plan/plan-frame.ts'
-import { newGroupLayer, newInputLayer, newStep, PLAIN_FRAME } from '../../core/show/create.ts'
+import { BARE_SCENE, newGroupLayer, newInputLayer, newStep, PLAIN_FRAME } from '../../core/show/create.ts'
 import type { Layer, Scene } from '../../core/show/show.ts'
 import { goTo } from '../../core/stage/stage.ts'
 import { transitions } from '../../core/transitions/index.ts'
@@ -150,7 +150,7 @@ function subjectsOf({ show, scene, cameraId }: ReferenceScene): Record<string, S
   const shadow = { dx: 4, dy: 6, blurPx: 16, colour: '#000000', opacity: 0.5 }
   // A scene that costs as much: what is over the camera lies elsewhere.
   const elsewhere = (layer: Layer): Layer => ({ ...layer, placement: { ...layer.placement, x: layer.placement.x * 0.8 } })
-  const other: Scene = { id: makeId(), name: 'Other', layers: scene.layers.map((layer, i) => (i > cameraAt ? elsewhere(layer) : layer)) }
+  const other: Scene = { ...BARE_SCENE, id: makeId(), name: 'Other', layers: scene.layers.map((layer, i) => (i > cameraAt ? elsewhere(layer) : layer)) }
   const two = { feed: { scene }, recording: { scene: { ...scene, layers: [...scene.layers, small(5)] } } }
   return {
     plain: still(scene),

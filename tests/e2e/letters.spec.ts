@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
-import { newTextLayer, PLAIN_FRAME } from '../../core/show/create.ts'
+import { BARE_SCENE, newTextLayer, PLAIN_FRAME } from '../../core/show/create.ts'
 import { expect, openStudio, test } from './studio.ts'
 
 const packages = path.resolve(import.meta.dirname, '../../node_modules/@fontsource-variable')
@@ -90,7 +90,7 @@ test('names in twelve languages are set in shipped typefaces, pixel for pixel as
     const block = { text, weight: 700, sizePx: SIZE, colour: '#ffffff' }
     return {
       contents: contents.map((content) => (content.kind === 'text' ? { ...content, text: { ...content.text, plate: null, blocks: [block] } } : content)),
-      scene: { id: `scene-${language}`, name: language, layers: [{ ...layer, placement: { ...layer.placement, ...BOX }, frame: PLAIN_FRAME }] },
+      scene: { ...BARE_SCENE, id: `scene-${language}`, name: language, layers: [{ ...layer, placement: { ...layer.placement, ...BOX }, frame: PLAIN_FRAME }] },
     }
   })
   await server.shows.save(id, revision, {

@@ -1,6 +1,6 @@
 // What the audience gets changes only when the presenter says so, and the studio always tells what it is.
 import type { Page } from '@playwright/test'
-import { newInputLayer } from '../../core/show/create.ts'
+import { BARE_SCENE, newInputLayer } from '../../core/show/create.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { choose, colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
@@ -9,7 +9,7 @@ import { choose, colourAt, expect, joinMeeting, openStudio, test } from './studi
 function redShow(show: Show): Show {
   const red = { id: 'red', kind: 'colour', name: 'Red', colour: '#d01818', treatment: [] } as const
   const layer = newInputLayer(red, show.canvas, () => 'red-layer')
-  return { ...show, name: 'Another evening', inputs: [red], scenes: [{ id: 'red-scene', name: 'All red', layers: [layer] }] }
+  return { ...show, name: 'Another evening', inputs: [red], scenes: [{ ...BARE_SCENE, id: 'red-scene', name: 'All red', layers: [layer] }] }
 }
 
 async function addRedShow(server: TestServer): Promise<void> {

@@ -8,7 +8,7 @@ import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { appearanceKinds, sides, type Appearance } from '../../core/motion/appearance.ts'
 import { namedEasings } from '../../core/motion/easing.ts'
-import { newMicrophone, newStep } from '../../core/show/create.ts'
+import { BARE_SCENE, newMicrophone, newStep } from '../../core/show/create.ts'
 import { frameForms, type Content, type Frame, type Input, type Layer, type Outline, type Scene, type Show } from '../../core/show/show.ts'
 import { goTo, type TransitionStage } from '../../core/stage/stage.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/transition.ts'
@@ -36,6 +36,8 @@ export interface ShowCase {
 /** The show of a seed: its first scene shows the others. `moves`: whether its layers come and go. */
 export function showCase(seed: number, moves = false): ShowCase {
   const random = seededRandom(seed)
+  /** Of its own, so that what the others gave stays. */
+  const cropping = seededRandom(seed + 90_000)
   let count = 0
   const makeId = () => `r${(count += 1)}`
   const inputs: Input[] = [
@@ -77,6 +79,8 @@ export function showCase(seed: number, moves = false): ShowCase {
       name: 'Layer',
       visible: random() < 0.95,
       locked: false,
+      part: null,
+      crop: cropping() < 0.3 ? { left: cropping() * 0.4, top: cropping() * 0.5, right: cropping() * 0.4, bottom: cropping() * 0.2 } : null,
       opacity: random() < 0.6 ? 1 : random(),
       blend: random() < 0.7 ? 'normal' : (pick(blendModes).name satisfies BlendName),
       placement: isWhole
@@ -129,9 +133,9 @@ export function showCase(seed: number, moves = false): ShowCase {
   }
 
   const scenes = [
-    { id: 'first', name: 'First', layers: layers(2, ['second', 'third']) },
-    { id: 'second', name: 'Second', layers: layers(1, ['third']) },
-    { id: 'third', name: 'Third', layers: layers(1, []) },
+    { ...BARE_SCENE, id: 'first', name: 'First', layers: layers(2, ['second', 'third']) },
+    { ...BARE_SCENE, id: 'second', name: 'Second', layers: layers(1, ['third']) },
+    { ...BARE_SCENE, id: 'third', name: 'Third', layers: layers(1, []) },
   ]
   const pictures = new Map<SourceId, Picture>([
     [inputSourceId('camera'), rgbaToI420(smoothPicture(seed, 160, 120, true))],
@@ -141,7 +145,7 @@ export function showCase(seed: number, moves = false): ShowCase {
   return {
     show: {
       format: 'green-room-show',
-      version: 5,
+      version: 6,
       name: 'Random',
       canvas: CANVAS,
       inputs,

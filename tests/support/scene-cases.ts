@@ -26,7 +26,7 @@ export async function demoInputPictures(show: Show, camera: Picture, widthPx = 1
   for (const input of show.inputs) {
     if (input.kind === 'camera') pictures.set(inputSourceId(input.id), camera)
     else if (input.kind === 'picture') pictures.set(inputSourceId(input.id), await decode(named[input.name]!))
-    else {
+    else if (input.kind === 'colour') {
       const [red, green, blue] = parseHex(input.colour)
       pictures.set(plainSourceId(input.colour), { format: 'rgba', widthPx: 1, heightPx: 1, data: Uint8Array.of(red * 255, green * 255, blue * 255, 255) })
     }
