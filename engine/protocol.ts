@@ -1,10 +1,11 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
+import type { YcbcrMatrix } from '../core/colour/ycbcr.ts'
 import type { SourceId, SourceInfo } from '../core/plan/frame-plan.ts'
 import type { KeyFigures } from '../core/matte/figures.ts'
 import type { SeenPicture } from '../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
 import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
-import type { Show } from '../core/show/show.ts'
+import type { Content, Scene, Show } from '../core/show/show.ts'
 import type { FaceFile } from '../core/text/typefaces.ts'
 import type { ExecutorPin, ExecutorState } from './executors.ts'
 
@@ -31,6 +32,8 @@ export type ViewRequest =
       /** Whether pixels at the ends of the scale are painted over. */
       readonly showsClipping?: boolean
     }
+  /** A scene of the open show as it would be, and contents that it would have besides. Always small. */
+  | { readonly kind: 'draft'; readonly scene: Scene; readonly contents: readonly Content[] }
   /** What the audience is being sent. */
   | { readonly kind: 'air' }
 
@@ -41,8 +44,8 @@ export interface PersonFiles {
   readonly modelUrl: string
 }
 
-/** Where a camera's frames come from: a device's track, or a stand-in that posts buffers. */
-export type CameraSupply = { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> } | { readonly type: 'port'; readonly port: MessagePort }
+/** Where live pictures come from: a track of the browser's, or a worker that posts buffers. */
+export type LiveSupply = { readonly type: 'stream'; readonly readable: ReadableStream<VideoFrame> } | { readonly type: 'port'; readonly port: MessagePort }
 
 export type ToEngine =
   | {
@@ -57,8 +60,9 @@ export type ToEngine =
   | { readonly type: 'show'; readonly show: Show; readonly held: Show | null; readonly onAirId: string | null }
   /** Whether the audience gets the holding card whatever is on air. */
   | { readonly type: 'card'; readonly isWanted: boolean }
-  | { readonly type: 'camera'; readonly inputId: string; readonly supply: CameraSupply }
-  | { readonly type: 'cameraGone'; readonly inputId: string }
+  /** `setsBeat`: whether its pictures come so regularly that the feed may follow them. */
+  | { readonly type: 'supply'; readonly inputId: string; readonly supply: LiveSupply; readonly setsBeat: boolean }
+  | { readonly type: 'supplyGone'; readonly inputId: string }
   | { readonly type: 'openView'; readonly viewId: string; readonly canvas: OffscreenCanvas; readonly request: ViewRequest }
   | { readonly type: 'changeView'; readonly viewId: string; readonly request: ViewRequest }
   | { readonly type: 'closeView'; readonly viewId: string }
@@ -144,14 +148,16 @@ export type FromEngine =
   | { readonly type: 'motion'; readonly sample: SeenPicture }
   | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
-  | { readonly type: 'cameraEnded'; readonly inputId: string }
+  | { readonly type: 'supplyEnded'; readonly inputId: string }
   /** A frame could not be made; the next ones are tried all the same. Told once for each reason. */
   | { readonly type: 'faulted'; readonly reason: string }
   | { readonly type: 'failed'; readonly reason: string }
 
-/** What a stand-in posts through its port; the buffer comes back for reuse. */
+/** What a stand-in or a clip posts through its port; the buffer comes back for reuse. */
 export interface PortFrame {
   readonly frameNumber: number
+  /** How its codes are meant; I420 of BT.709 in limited range, as stand-ins draw, when nothing is said. RGBA is straight. */
+  readonly codes?: { readonly format: 'i420'; readonly matrix: YcbcrMatrix; readonly range: 'limited' | 'full' } | { readonly format: 'rgba' }
   readonly widthPx: number
   readonly heightPx: number
   readonly data: Uint8Array<ArrayBuffer>

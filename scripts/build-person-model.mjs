@@ -1,6 +1,6 @@
 #!/usr/bin/env node
-// Puts the person model and its runtime beside the studio's files. The model ships without the metadata
-// that its runtime asks for (how to normalise a picture), so a copy with metadata is made.
+// Puts the models that find people and faces, and their runtime, beside the studio's files. The models ship without the metadata
+// that the runtime asks for (how to normalise a picture), so copies with metadata are made.
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -8,21 +8,36 @@ import { Builder } from 'flatbuffers'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 const RUNTIME_FILES = ['vision_wasm_module_internal.js', 'vision_wasm_module_internal.wasm']
-const MODEL = 'node_modules/@mediapipe/selfie_segmentation/selfie_segmentation_landscape.tflite'
-/** A picture's codes become 0..1: (value − mean) / deviation. */
-const MEAN = 0
-const DEVIATION = 255
+/** A picture's codes become (value − mean) / deviation: 0..1 for the one, −1..1 for the other. */
+const MODELS = [
+  {
+    name: 'person',
+    file: 'node_modules/@mediapipe/selfie_segmentation/selfie_segmentation_landscape.tflite',
+    mean: 0,
+    deviation: 255,
+    outputs: ['mask'],
+  },
+  {
+    name: 'face',
+    file: 'node_modules/@mediapipe/face_detection/face_detection_short_range.tflite',
+    mean: 127.5,
+    deviation: 127.5,
+    outputs: ['regressors', 'classificators'],
+  },
+]
 
-/** Writes runtime and model into `folder`. */
+/** Writes runtime and models into `folder`. */
 export function buildPersonModel(folder) {
   mkdirSync(folder, { recursive: true })
   for (const file of RUNTIME_FILES) copyFileSync(path.join(rootDir, 'node_modules/@mediapipe/tasks-vision/wasm', file), path.join(folder, file))
-  const model = new Uint8Array(readFileSync(path.join(rootDir, MODEL)))
-  writeFileSync(path.join(folder, 'person.tflite'), withMetadata(model, modelMetadata()))
+  for (const model of MODELS) {
+    const bytes = new Uint8Array(readFileSync(path.join(rootDir, model.file)))
+    writeFileSync(path.join(folder, `${model.name}.tflite`), withMetadata(bytes, modelMetadata(model)))
+  }
 }
 
-/** TFLite model metadata (schema metadata_schema.fbs): one RGB picture in, one mask out. */
-function modelMetadata() {
+/** TFLite model metadata (schema metadata_schema.fbs): one RGB picture in, named pictures out. */
+function modelMetadata({ name, mean, deviation, outputs: outputNames }) {
   const builder = new Builder(1024)
   const floats = (values) => {
     builder.startVector(4, values.length, 4)
@@ -40,8 +55,8 @@ function modelMetadata() {
     for (const set of fields) set()
     return builder.endObject()
   }
-  const means = floats([MEAN])
-  const deviations = floats([DEVIATION])
+  const means = floats([mean])
+  const deviations = floats([deviation])
   const normalisation = table(2, [() => builder.addFieldOffset(0, means, 0), () => builder.addFieldOffset(1, deviations, 0)])
   const unit = table(2, [() => builder.addFieldInt8(0, 1, 0), () => builder.addFieldOffset(1, normalisation, 0)])
   const units = offsets([unit])
@@ -53,13 +68,15 @@ function modelMetadata() {
     () => builder.addFieldOffset(3, content, 0),
     () => builder.addFieldOffset(4, units, 0),
   ])
-  const outputName = builder.createString('mask')
-  const output = table(7, [() => builder.addFieldOffset(0, outputName, 0)])
+  const outputTables = outputNames.map((each) => {
+    const outputName = builder.createString(each)
+    return table(7, [() => builder.addFieldOffset(0, outputName, 0)])
+  })
   const inputs = offsets([input])
-  const outputs = offsets([output])
+  const outputs = offsets(outputTables)
   const subgraph = table(10, [() => builder.addFieldOffset(2, inputs, 0), () => builder.addFieldOffset(3, outputs, 0)])
   const subgraphs = offsets([subgraph])
-  const modelName = builder.createString('person')
+  const modelName = builder.createString(name)
   const version = builder.createString('1.0.0')
   const root = table(8, [
     () => builder.addFieldOffset(0, modelName, 0),

@@ -11,6 +11,8 @@ import IconButton from '../base/IconButton.vue'
 import { announce } from '../shell/announce.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthPane from './DepthPane.vue'
+import LayoutMenu from './layouts/LayoutMenu.vue'
+import { FILE_KINDS } from './use-add-files.ts'
 import { useAddLayer } from './use-add-layer.ts'
 import { useDepthNotes } from './use-depth-notes.ts'
 import { useRemoveLayer } from './use-remove-layer.ts'
@@ -19,7 +21,7 @@ defineProps<{ isInspectorOpen: boolean; canFold: boolean }>()
 const emit = defineEmits<{ toggleInspector: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const { actions, addText, choosePictures, onFilesChosen } = useAddLayer()
+const { actions, addText, chooseFiles, onFilesChosen } = useAddLayer()
 const { note, fix, dismiss } = useDepthNotes()
 const removeLayer = useRemoveLayer()
 const strip = useTemplateRef<InstanceType<typeof VueDraggable>>('strip')
@@ -130,17 +132,10 @@ watch(
           {{ t('build.add') }}
         </span>
       </ActionMenu>
+      <LayoutMenu />
       <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />
-      <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="choosePictures" />
-      <input
-        ref="fileInput"
-        type="file"
-        accept="image/png,image/jpeg,image/webp,image/gif"
-        multiple
-        class="hidden"
-        data-testid="picture-file"
-        @change="onFilesChosen"
-      />
+      <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="chooseFiles()" />
+      <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
       <h2 class="ml-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
       <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''">{{ t('build.depthHint') }}</span>
       <span

@@ -6,6 +6,7 @@ import type { Input } from '../../core/show/show.ts'
 import ColourField from '../base/ColourField.vue'
 import CameraDevice from '../bench/CameraDevice.vue'
 import { useShowStore } from '../show/show.store.ts'
+import ScreenSource from './ScreenSource.vue'
 import InspectorSection from './InspectorSection.vue'
 
 const props = defineProps<{ input: Input }>()
@@ -25,6 +26,9 @@ function setColour(next: string): void {
 <template>
   <InspectorSection v-if="input.kind === 'camera'" :title="t('inspector.device')">
     <CameraDevice :input="input" />
+  </InspectorSection>
+  <InspectorSection v-else-if="input.kind === 'screen'" :title="t('screens.source')">
+    <ScreenSource :input="input" />
   </InspectorSection>
   <InspectorSection v-else-if="colour !== null" :title="t('inspector.colourOf')">
     <ColourField :model-value="colour" :label="t('inspector.colourOf')" @update:model-value="setColour" />

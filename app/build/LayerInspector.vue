@@ -31,7 +31,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const isRenaming = ref(false)
 const removeLayer = useRemoveLayer()
-const { addText, choosePictures, onFilesChosen } = useAddLayer()
+const { addText, chooseFiles } = useAddLayer()
 const layer = computed(() => showStore.layer)
 const input = computed(() => {
   const current = layer.value
@@ -114,8 +114,7 @@ const actions = computed<MenuAction[]>(() => [
   <aside class="@container min-h-0 min-w-0 overflow-y-auto px-2.5 py-2" :aria-label="t('inspector.title')" @keydown.escape="emit('close')">
     <EmptyState v-if="layer === null" class="px-1!" :title="t('inspector.nothing')" :hint="t('inspector.nothingHint')">
       <BaseButton :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>
-      <BaseButton :icon="Image" @click="choosePictures">{{ t('build.addPicture') }}</BaseButton>
-      <input ref="fileInput" type="file" accept="image/png,image/jpeg,image/webp,image/gif" multiple class="hidden" @change="onFilesChosen" />
+      <BaseButton :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
     </EmptyState>
     <ManyLayers v-else-if="showStore.selectedLayers.length > 1" :layers="showStore.selectedLayers" />
     <template v-else>

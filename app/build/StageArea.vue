@@ -19,7 +19,7 @@ import { useStageTrouble } from './use-stage-trouble.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
-const { addFiles, addText, addCamera, choosePictures, onFilesChosen } = useAddLayer()
+const { addFiles, addText, addCamera, chooseFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
 const { isStarting, words: trouble } = useStageTrouble()
 const well = useTemplateRef<HTMLDivElement>('well')
@@ -62,7 +62,6 @@ function onDrop(event: DragEvent): void {
     @dragleave="isDropTarget = false"
     @drop.prevent="onDrop"
   >
-    <input ref="fileInput" type="file" accept="image/png,image/jpeg,image/webp,image/gif" multiple class="hidden" @change="onFilesChosen" />
     <div v-if="showStore.scene" class="relative" :style="pictureStyle" :class="isOnAir ? 'outline-2 outline-offset-2 outline-[#e0604f]' : ''">
       <LivePicture
         class="absolute inset-0"
@@ -77,7 +76,7 @@ function onDrop(event: DragEvent): void {
       <div v-if="showStore.scene.layers.length === 0" class="pointer-events-none absolute inset-0 grid place-items-center text-[#e9e6dd]">
         <EmptyState class="pointer-events-auto" :title="t('build.emptyScene')" :hint="t('build.emptySceneHint')">
           <BaseButton class="text-ink" :icon="Camera" @click="addCamera">{{ t('build.addCamera') }}</BaseButton>
-          <BaseButton class="text-ink" :icon="Image" @click="choosePictures">{{ t('build.addPicture') }}</BaseButton>
+          <BaseButton class="text-ink" :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
           <BaseButton class="text-ink" :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>
         </EmptyState>
       </div>

@@ -1,19 +1,18 @@
-// What "Add" offers, and how each thing lands in the scene: fitted, in front, selected.
+// What "Add" offers.
 import { Camera, Circle, Film, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
-import { computed, useTemplateRef } from 'vue'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { toast } from 'vue-sonner'
 import { layersOf, sceneCircle } from '../../core/show/layer-tree.ts'
-import { addContents } from '../../core/show/contents.ts'
-import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
-import { newCamera, newInputLayer, newLineLayer, newOutlineLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
+import { addLayer } from '../../core/show/edits.ts'
+import { newLineLayer, newOutlineLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
 import type { OutlineName } from '../../core/outline/usual-outlines.ts'
-import type { CameraInput, Content, FrameForm, Input, Layer, Scene } from '../../core/show/show.ts'
+import type { FrameForm, Input, Scene } from '../../core/show/show.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useDevices } from '../devices/use-devices.ts'
-import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useAddFiles } from './use-add-files.ts'
+import { usePlacing } from './use-placing.ts'
 import { useFocusInspector } from './use-focus-inspector.ts'
 
 const NEW_COLOUR = '#8fa396'
@@ -22,17 +21,9 @@ export function useAddLayer() {
   const { t } = useI18n()
   const showStore = useShowStore()
   const { cameras } = useDevices()
+  const { place, placeInput, placeCamera, placeScreen, numbered } = usePlacing()
   const { focusText } = useFocusInspector()
-  const fileInput = useTemplateRef<HTMLInputElement>('fileInput')
-
-  function place(layer: Layer, input: Input | null, contents: readonly Content[] = []): void {
-    const { sceneId } = showStore
-    if (sceneId === null) return
-    showStore.edit(t('edits.addLayer', { name: layer.name }), (show) =>
-      addLayer(addContents(input === null ? show : addInput(show, input), contents), sceneId, layer),
-    )
-    showStore.selectLayer(layer.id)
-  }
+  const { addFiles, chooseFiles } = useAddFiles()
 
   /** A text, ready to be typed over. */
   function addText(): void {
@@ -43,7 +34,7 @@ export function useAddLayer() {
 
   function addColour(): void {
     const input: Input = { id: makeId(), kind: 'colour', name: numbered('colour', t('build.colourName')), colour: NEW_COLOUR, treatment: [] }
-    place(newInputLayer(input, showStore.show!.canvas, makeId), input)
+    placeInput(input, true)
   }
 
   function addShape(name: string, form: FrameForm): void {
@@ -72,46 +63,10 @@ export function useAddLayer() {
     return show.scenes.filter((other) => !makesCircle(other))
   })
 
-  function addCameraOf(device: CameraInput['device']): void {
-    const { canvas } = showStore.show!
-    const input = newCamera(numbered('camera', t('build.newCameraName')), device, canvas, makeId)
-    place(newInputLayer(input, canvas, makeId), input)
-  }
-
   /** The first real camera that is known, or the stand-in. */
   function addCamera(): void {
     const camera = cameras.value[0]
-    addCameraOf(camera === undefined ? { type: 'standin', standin: 'cloth' } : { type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) })
-  }
-
-  function addAgain(input: Input): void {
-    place(newInputLayer(input, showStore.show!.canvas, makeId), null)
-  }
-
-  function numbered(kind: Input['kind'], name: string): string {
-    const count = countOfKind(showStore.show!.inputs, kind)
-    return count === 0 ? name : `${name} ${count + 1}`
-  }
-
-  function choosePictures(): void {
-    fileInput.value?.click()
-  }
-
-  /** Uploads pictures one after the other; a refused one says why and the rest go on. */
-  async function addFiles(files: readonly File[]): Promise<void> {
-    for (const file of files) {
-      const progress = toast.loading(t('build.uploading', { name: file.name }))
-      try {
-        const asset = await api.addAsset(file)
-        const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
-        const input: Input = { id: makeId(), kind: 'picture', name, asset: asset.hash, treatment: [] }
-        place(newInputLayer(input, showStore.show!.canvas, makeId), input)
-        toast.dismiss(progress)
-      } catch (error) {
-        toast.dismiss(progress)
-        toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })
-      }
-    }
+    placeCamera(camera === undefined ? { type: 'standin', standin: 'cloth' } : { type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) })
   }
 
   function onFilesChosen(event: Event): void {
@@ -127,7 +82,7 @@ export function useAddLayer() {
     (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => layer.kind === 'input' && layer.inputId === input.id)).length
   const actions = computed<MenuAction[]>(() => [
     { label: t('build.addText'), icon: Type, group: t('build.newInput'), run: addText },
-    { label: t('build.addPicture'), icon: Image, run: choosePictures },
+    { label: t('build.addPicture'), icon: Image, run: () => chooseFiles() },
     { label: t('build.addColour'), icon: Palette, run: addColour },
     { label: t('build.addBox'), icon: Square, run: () => addShape(t('build.addBox'), 'box') },
     { label: t('build.addLine'), icon: Minus, run: addLine },
@@ -138,15 +93,17 @@ export function useAddLayer() {
     ...cameras.value.map((camera) => ({
       label: t('build.cameraOf', { label: camera.label || t('build.addCamera') }),
       icon: Camera,
-      run: () => addCameraOf({ type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) }),
+      run: () => placeCamera({ type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) }),
     })),
-    { label: t('build.standinCamera'), icon: Video, run: () => addCameraOf({ type: 'standin', standin: 'cloth' }) },
+    { label: t('screens.share'), icon: MonitorUp, detail: t('screens.shareHint'), run: () => placeScreen('shared') },
+    { label: t('screens.standin'), icon: MonitorUp, run: () => placeScreen('standin') },
+    { label: t('build.standinCamera'), icon: Video, run: () => placeCamera({ type: 'standin', standin: 'cloth' }) },
     ...(showStore.show?.inputs ?? []).map((input, index) => ({
       label: input.name,
       icon: icons[input.kind],
       detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', usesOf(input)) }),
       ...(index === 0 ? { group: t('build.inputsInShow') } : {}),
-      run: () => addAgain(input),
+      run: () => placeInput(input, false),
     })),
     ...otherScenes.value.map((scene, index) => ({
       label: scene.name,
@@ -156,5 +113,5 @@ export function useAddLayer() {
     })),
   ])
 
-  return { actions, addText, addCamera, choosePictures, addFiles, onFilesChosen }
+  return { actions, addText, addCamera, chooseFiles, addFiles, onFilesChosen, placeScreen }
 }

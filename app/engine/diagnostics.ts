@@ -1,3 +1,4 @@
+import type { Head } from '../../core/layout/arrange/head.ts'
 import type { ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, Scopes } from '../../engine/protocol.ts'
 
@@ -6,6 +7,8 @@ export interface EngineFigures {
   readonly stats: () => EngineStats | null
   readonly hasPicture: () => boolean
   readonly scopes: () => Scopes | null
+  /** Heads that were found, by the input's id, as shares of its picture. */
+  readonly heads: () => readonly (readonly [string, Head])[]
   readonly executor: () => ExecutorState | null
   /** Asks the stand-ins to clap; when they were asked, in wall-clock ms. */
   readonly cueClaps: () => number

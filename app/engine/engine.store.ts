@@ -2,10 +2,11 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
-import { visibleInputs } from '../../core/show/edits.ts'
+import { updateInput, visibleInputs } from '../../core/show/edits.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
-import type { Show } from '../../core/show/show.ts'
+import type { Input, Show } from '../../core/show/show.ts'
+import type { SharedScreen } from '../../engine/client/screen-manager.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
@@ -13,6 +14,7 @@ import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
 import { useSitesStore } from '../sites/sites.store.ts'
+import { foundHeads } from './found-heads.ts'
 import { exposeFigures } from './diagnostics.ts'
 import { engineFiles } from './engine-files.ts'
 import { storedPin, storePin } from './use-executor.ts'
@@ -20,6 +22,8 @@ import { cueClaps } from './standin-threads.ts'
 import { StudioLink } from './studio-link.ts'
 import { useAir } from './use-air.ts'
 import { useCameras } from './use-cameras.ts'
+import { useMirrorWatch } from './use-mirror-watch.ts'
+import { useScreens } from './use-screens.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
 
 const RECOVER_AGAIN_AFTER_MS = 10_000
@@ -82,11 +86,14 @@ export const useEngineStore = defineStore('engine', () => {
   let isWatched = false
   let engine = makeEngine()
   const { cameras, ...cameraFigures } = useCameras(() => engine)
+  const { screens, screenStates, sharedScreens } = useScreens(() => engine, nameScreen)
+  const mirrors = useMirrorWatch(screenStates, sharedScreens, (inputId) => engine.grab(inputId, null, null))
 
   exposeFigures({
     stats: () => stats.value,
     hasPicture: () => hasFirstPicture.value,
     scopes: () => scopes.value,
+    heads: () => [...foundHeads.value],
     executor: () => executor.value,
     cueClaps,
     simulateLoss: (isLost) => engine.simulateLoss(isLost),
@@ -109,7 +116,10 @@ export const useEngineStore = defineStore('engine', () => {
       onMotion: (sample) => onMotion?.(sample),
       onPersonFailed: (reason) => (personFailure.value = reason),
       onAssetFailed: (_asset, reason) => (assetFailure.value = reason),
-      onCameraEnded: (inputId) => cameras.ended(inputId),
+      onSupplyEnded: (inputId) => {
+        cameras.ended(inputId)
+        screens.ended(inputId)
+      },
       onFailed: recover,
     })
     made.setPageHidden(document.hidden)
@@ -131,6 +141,7 @@ export const useEngineStore = defineStore('engine', () => {
     engine.setShow(show, held, air.air.value?.sceneId ?? showStore.onAirId)
     const both = withHeld(show, held)
     cameras.follow(both, new Set([...visibleInputs(both), ...lookedAt.value]))
+    screens.follow(both)
     engine.setCard(air.isCardWanted.value)
     if (!isWatched) watchdog.start()
     isWatched = true
@@ -168,8 +179,16 @@ export const useEngineStore = defineStore('engine', () => {
     if (show === null) return
     follow()
     for (const input of withHeld(show, air.held.value).inputs) if (input.kind === 'camera') cameras.retry(input.id)
+    screens.restart()
     if (watched !== null) engine.watch(watched.inputId, watched.layer)
     if (isFeedOn.value) hosts.setFeed(engine.openFeed())
+  }
+
+  /** Keeps what was shared, so that it can be asked for by name again. */
+  function nameScreen(inputId: string, { label }: SharedScreen): void {
+    const isOf = (input: Input) => input.id === inputId && input.kind === 'screen' && input.source.type === 'shared' && input.source.label !== label
+    if (showStore.show?.inputs.some(isOf) !== true) return
+    showStore.amend((show) => updateInput(show, inputId, (input) => (input.kind === 'screen' ? { ...input, source: { type: 'shared', label } } : input)))
   }
 
   /** Measures an input's scopes until told otherwise. */
@@ -281,6 +300,13 @@ export const useEngineStore = defineStore('engine', () => {
     /** Tells which inputs a view shows by themselves. */
     lookAt: (inputIds: readonly string[]) => (lookedAt.value = inputIds),
     retryCamera: (inputId: string) => cameras.retry(inputId),
+    screenStates,
+    sharedScreens,
+    /** Screens that show the studio itself, by their input. */
+    mirrors,
+    /** Lets the presenter choose what a screen shows; from a press. */
+    shareScreen: (inputId: string) => screens.share(inputId),
+    stopScreen: (inputId: string) => screens.stop(inputId),
     restart,
     startFeed,
     feedTrack: () => engine.feedTrack,

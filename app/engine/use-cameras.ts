@@ -20,8 +20,8 @@ export function useCameras(engine: () => StudioEngine) {
       clearTimer: (timer) => window.clearTimeout(timer),
     },
     {
-      onSupply: (inputId, supply) => engine().setCamera(inputId, supply),
-      onGone: (inputId) => engine().dropCamera(inputId),
+      onSupply: (inputId, supply) => engine().setSupply(inputId, supply, true),
+      onGone: (inputId) => engine().dropSupply(inputId),
       onState: (inputId, state) => (cameraStates.value = { ...cameraStates.value, [inputId]: state }),
       onOffer: (inputId, most) => (cameraOffers.value = { ...cameraOffers.value, [inputId]: most }),
       onControls: (inputId, controls) => (cameraControls.value = { ...cameraControls.value, [inputId]: controls }),

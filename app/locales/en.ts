@@ -1,6 +1,7 @@
 // One list, though long: whoever translates has the words of the studio in one place, in the order of its views.
 import { benchWords } from './bench-en.ts'
 import { deviceWords } from './devices-en.ts'
+import { sceneWords } from './scenes-en.ts'
 import { showsWords } from './shows-en.ts'
 import { lookWords, standinWords, stepWords } from './steps-en.ts'
 
@@ -10,6 +11,7 @@ export default {
   ...showsWords,
   ...benchWords,
   ...deviceWords,
+  ...sceneWords,
   nav: { bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   header: {
     undo: 'Undo {what}',
@@ -143,7 +145,17 @@ export default {
     cameraStarting: 'Starting the camera',
   },
   layer: {
-    kinds: { camera: 'Camera', screen: 'Screen', picture: 'Picture', clip: 'Clip', colour: 'Colour', text: 'Text', shape: 'Shape', group: 'Group', scene: 'Scene' },
+    kinds: {
+      camera: 'Camera',
+      screen: 'Screen',
+      picture: 'Picture',
+      clip: 'Clip',
+      colour: 'Colour',
+      text: 'Text',
+      shape: 'Shape',
+      group: 'Group',
+      scene: 'Scene',
+    },
     keyed: 'keyed',
     groupOf: 'one layer as a group | {count} layers as a group',
     usedIn: 'used in 1 scene | used in {count} scenes',
@@ -355,6 +367,7 @@ export default {
     placement: 'move of {name}',
     rename: 'new name of {name}',
     addLayer: 'adding {name}',
+    layout: 'layout: {name}',
     removeLayer: 'removal of {name}',
     moveLayer: 'order of {name}',
     showLayer: 'showing or hiding {name}',

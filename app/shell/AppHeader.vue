@@ -14,6 +14,7 @@ import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
 import MachineMenu from './MachineMenu.vue'
 import SaveNote from './SaveNote.vue'
+import SelfMark from './SelfMark.vue'
 import { useTheme } from './use-theme.ts'
 
 const { t } = useI18n()
@@ -57,6 +58,7 @@ function rename(name: string): void {
 
 <template>
   <header class="header border-b border-line px-3">
+    <SelfMark class="absolute bottom-0 left-2" />
     <div class="flex min-w-0 items-center gap-3">
       <RouterLink
         :to="{ name: 'shows' }"
@@ -120,6 +122,7 @@ function rename(name: string): void {
 
 <style scoped>
 .header {
+  position: relative;
   display: flex;
   align-items: center;
   gap: 4px 14px;

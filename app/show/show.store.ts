@@ -129,6 +129,17 @@ export const useShowStore = defineStore('show', () => {
     session?.saver.push(after)
   }
 
+  /** Notes a fact that is no edit: nothing that undo would take back. */
+  function amend(make: (show: Show) => Show): void {
+    session?.whenEditing(() => {
+      if (show.value === null) return
+      const after = make(show.value)
+      if (after === show.value) return
+      adopt(after)
+      session?.saver.push(after)
+    })
+  }
+
   function undo(): void {
     session?.whenEditing(() => travel((current) => history.value.undo(current)))
   }
@@ -257,6 +268,7 @@ export const useShowStore = defineStore('show', () => {
     open,
     close,
     edit,
+    amend,
     undo,
     redo,
     restoreVersion,

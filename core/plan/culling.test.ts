@@ -37,7 +37,9 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
     inputs: inputs.map(({ id, treatment = [] }) => ({ id, kind: 'picture', name: id, asset: 'a'.repeat(64), treatment })),
     contents: [],
     presenter: NOBODY,
-    scenes: [{ ...BARE_SCENE, id: 'scene', name: 'Scene', layers: layers.map((layer, i) => ({ ...base, id: `layer${i}`, name: `Layer ${i}`, ...layer }) as Layer) }],
+    scenes: [
+      { ...BARE_SCENE, id: 'scene', name: 'Scene', layers: layers.map((layer, i) => ({ ...base, id: `layer${i}`, name: `Layer ${i}`, ...layer }) as Layer) },
+    ],
     microphone: newMicrophone({ type: 'none' }),
     holdingCard: { title: '', detail: '' },
   }

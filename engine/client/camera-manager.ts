@@ -1,6 +1,6 @@
 // Opens the cameras a show asks for, says what is wrong with the others, and tries again by itself.
 import type { CameraInput, Show } from '../../core/show/show.ts'
-import type { CameraSupply } from '../protocol.ts'
+import type { LiveSupply } from '../protocol.ts'
 import { constraintsFor, controlsOf, type CameraControls } from './camera-controls.ts'
 
 /** What a camera is doing. The words for it are the app's. */
@@ -24,7 +24,7 @@ export interface CameraOffer {
 }
 
 export interface CameraManagerEvents {
-  readonly onSupply: (inputId: string, supply: CameraSupply) => void
+  readonly onSupply: (inputId: string, supply: LiveSupply) => void
   readonly onGone: (inputId: string) => void
   readonly onState: (inputId: string, state: CameraState) => void
   /** What a camera offers of its own controls, and where they stand. */

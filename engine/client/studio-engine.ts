@@ -5,7 +5,7 @@ import type { FaceFile } from '../../core/text/typefaces.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { ExecutorPin, ExecutorState } from '../executors.ts'
-import type { CameraSupply, EngineStats, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
+import type { LiveSupply, EngineStats, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
 
 export interface StudioEngineEvents {
   readonly onReady?: () => void
@@ -18,7 +18,7 @@ export interface StudioEngineEvents {
   /** People can't be found in pictures; the reason is for the log. */
   readonly onPersonFailed?: (reason: string) => void
   readonly onAssetFailed?: (asset: string, reason: string) => void
-  readonly onCameraEnded?: (inputId: string) => void
+  readonly onSupplyEnded?: (inputId: string) => void
   /** A frame could not be made; the engine goes on. */
   readonly onFaulted?: (reason: string) => void
   /** The worker died; `start` may be called again. */
@@ -59,13 +59,13 @@ export class StudioEngine {
     this.#post({ type: 'card', isWanted })
   }
 
-  /** Gives a camera's frames to the worker, which owns them from now on. */
-  setCamera(inputId: string, supply: CameraSupply): void {
-    this.#post({ type: 'camera', inputId, supply }, [supply.type === 'stream' ? supply.readable : supply.port])
+  /** Gives an input's pictures to the worker, which owns them from now on. `setsBeat`: whether the feed may follow them. */
+  setSupply(inputId: string, supply: LiveSupply, setsBeat: boolean): void {
+    this.#post({ type: 'supply', inputId, supply, setsBeat }, [supply.type === 'stream' ? supply.readable : supply.port])
   }
 
-  dropCamera(inputId: string): void {
-    this.#post({ type: 'cameraGone', inputId })
+  dropSupply(inputId: string): void {
+    this.#post({ type: 'supplyGone', inputId })
   }
 
   /** Lets the engine draw into a canvas. Returns the view's id. */
@@ -218,8 +218,8 @@ export class StudioEngine {
         return this.#events.onPersonFailed?.(message.reason)
       case 'assetFailed':
         return this.#events.onAssetFailed?.(message.asset, message.reason)
-      case 'cameraEnded':
-        return this.#events.onCameraEnded?.(message.inputId)
+      case 'supplyEnded':
+        return this.#events.onSupplyEnded?.(message.inputId)
       case 'faulted':
         return this.#events.onFaulted?.(message.reason)
       case 'failed':

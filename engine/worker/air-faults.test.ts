@@ -65,7 +65,7 @@ function onAir(start: Show, fonts: { isReady: boolean }) {
     { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
   )
   const cameras = new Set(start.inputs.map(({ id }) => inputSourceId(id)))
-  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, new FrameLedger(), (id) => cameras.has(id))
+  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, new FrameLedger(), { isLive: (id) => cameras.has(id), isCamera: (id) => cameras.has(id) })
   book.follow(start)
   let show = start
   let nowMs = 0

@@ -24,16 +24,16 @@ export class AirJudge {
   /**
    * Judges one frame. A layer that never had a picture is left out, so that adding something on air disturbs nobody; one that
    * lost it is waited for, then left out too. Only a scene that has nothing live left, though it should, gives way to the card.
-   * `isCamera` tells which sources are live pictures.
+   * `isLive` tells which sources are live pictures.
    */
-  judge(sceneId: string, plan: FramePlan, isCamera: (sourceId: SourceId) => boolean, nowMs: number): AirVerdict {
+  judge(sceneId: string, plan: FramePlan, isLive: (sourceId: SourceId) => boolean, nowMs: number): AirVerdict {
     if (sceneId !== this.#sceneId) this.#begin(sceneId)
     let hasLive = false
     const placed = placedLayers(plan)
     for (const { layerId, sourceId } of placed) {
       this.#had.add(layerId)
       this.#lostMs.delete(layerId)
-      hasLive ||= sourceId !== null && isCamera(sourceId)
+      hasLive ||= sourceId !== null && isLive(sourceId)
     }
     let isWaiting = false
     let lacksLive = false
@@ -44,7 +44,7 @@ export class AirJudge {
         isWaiting ||= nowMs - this.#lostMs.get(layerId)! < HOLD_MS
       }
       // A camera that joined a scene on air is not missed before its first picture.
-      lacksLive ||= isCamera(sourceId) && (had || !this.#isShown)
+      lacksLive ||= isLive(sourceId) && (had || !this.#isShown)
     }
     if (isWaiting && this.#isShown) return 'hold'
     // Nothing is there yet, but its layers are about to come: the picture of before stays until the first of them does.

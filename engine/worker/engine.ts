@@ -3,15 +3,15 @@ import { formatHex } from '../../core/colour/hex.ts'
 import type { SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { withHeld } from '../../core/show/held.ts'
-import type { Show } from '../../core/show/show.ts'
+import type { InputKind, Show } from '../../core/show/show.ts'
 import { blockMeans } from '../../core/sync/clap-picture.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
 import type { EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { StillLoader } from '../still/still-loader.ts'
-import type { CameraSource } from './camera-source.ts'
-import { Cameras } from './cameras.ts'
+import type { LiveSource } from './live-source.ts'
+import { LiveSources } from './live-sources.ts'
 import { coversOf, type Covers } from './covers.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { Pacer } from './pacer.ts'
@@ -47,7 +47,7 @@ export class Engine {
   readonly #persons: PersonFinder
   #scopes: ScopeWatch | null = null
   readonly #pacer: Pacer
-  readonly #cameras: Cameras
+  readonly #live: LiveSources
   readonly #views: Views
   #motionInputId: string | null = null
   #show: Show | null = null
@@ -55,6 +55,8 @@ export class Engine {
   #held: Show | null = null
   #isPageHidden = false
   #cameraIds: ReadonlySet<SourceId> = new Set()
+  /** Of cameras, screens and clips: a scene that should have one and has none is not shown. */
+  #liveIds: ReadonlySet<SourceId> = new Set()
   readonly #toldFaults = new Set<string>()
   readonly #grabs: GrabQueue
   readonly #covers: Covers
@@ -76,11 +78,11 @@ export class Engine {
     this.#executors = new Executors(new Treatments(heap), openContext, (state) => post({ type: 'executor', state }))
     this.#executors.pin(pin)
     this.#views = new Views(() => post({ type: 'firstPicture' }))
-    this.#cameras = new Cameras(this.#ledger, {
+    this.#live = new LiveSources(this.#ledger, {
       onFrame: (inputId, source) => this.#takeFrame(inputId, source),
       onGone: (inputId, hasEnded) => {
         this.#book.remove(inputSourceId(inputId))
-        if (hasEnded) this.#post({ type: 'cameraEnded', inputId })
+        if (hasEnded) this.#post({ type: 'supplyEnded', inputId })
       },
     })
     const stills = new StillLoader()
@@ -92,7 +94,10 @@ export class Engine {
       },
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
     })
-    this.#air = new OnAir(this.#executors.make(), this.#book, this.#ledger, (sourceId) => this.#cameraIds.has(sourceId))
+    this.#air = new OnAir(this.#executors.make(), this.#book, this.#ledger, {
+      isLive: (sourceId) => this.#liveIds.has(sourceId),
+      isCamera: (sourceId) => this.#cameraIds.has(sourceId),
+    })
     this.#resources = new ResourceBook(assetUrl, loadAsset, {
       onChange: (resources) => this.#executors.setResources(resources),
       onFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
@@ -128,10 +133,10 @@ export class Engine {
       case 'card':
         this.#air.isCardWanted = message.isWanted
         return
-      case 'camera':
-        return this.#cameras.open(message.inputId, message.supply)
-      case 'cameraGone':
-        return this.#cameras.drop(message.inputId)
+      case 'supply':
+        return this.#live.open(message.inputId, message.supply, message.setsBeat)
+      case 'supplyGone':
+        return this.#live.drop(message.inputId)
       case 'openView':
         return this.#views.open(message.viewId, new View(message.canvas, message.request, this.#executors))
       case 'changeView':
@@ -142,7 +147,7 @@ export class Engine {
         this.#isPageHidden = message.isHidden
         return
       case 'freeze':
-        return this.#cameras.freeze(message.inputId, message.isFrozen)
+        return this.#live.freeze(message.inputId, message.isFrozen)
       case 'openFeed':
         return this.#air.openFeed(message.writable)
       case 'closeFeed':
@@ -173,27 +178,29 @@ export class Engine {
     this.#held = held
     this.#air.sceneId = onAirId
     const both = withHeld(show, held)
-    this.#cameraIds = new Set(both.inputs.filter((input) => input.kind === 'camera').map((input) => inputSourceId(input.id)))
+    const idsOf = (kinds: readonly InputKind[]) => new Set(both.inputs.filter(({ kind }) => kinds.includes(kind)).map(({ id }) => inputSourceId(id)))
+    this.#cameraIds = idsOf(['camera'])
+    this.#liveIds = idsOf(['camera', 'screen', 'clip'])
     this.#book.follow(both)
     this.#resources.follow(both)
     this.#persons.follow(both)
-    this.#cameras.keepOnly(new Set(both.inputs.map((input) => input.id)))
+    this.#live.keepOnly(new Set(both.inputs.map((input) => input.id)))
     this.#invalidate()
     this.#pacer.start((held ?? show).canvas.frameRate)
     // An edit is seen at once; the feed keeps its beat.
     if (!this.#air.isFeedOpen) this.#pacer.soon()
   }
 
-  #takeFrame(inputId: string, source: CameraSource): void {
+  #takeFrame(inputId: string, source: LiveSource): void {
     const id = inputSourceId(inputId)
     this.#book.setLive(id, source.frame!)
     this.#persons.look(id, source.frame!.picture)
     if (this.#motionInputId === inputId) this.#tellMotion(source)
-    if (this.#cameras.beatInputId(this.#air.drawnSources) === inputId) this.#pacer.beat()
+    if (this.#live.beatInputId(this.#air.drawnSources) === inputId) this.#pacer.beat()
   }
 
   /** When it came, on the clock that all threads share, and what it looks like in coarse. */
-  #tellMotion({ frame, captureMs }: CameraSource): void {
+  #tellMotion({ frame, captureMs }: LiveSource): void {
     const sample = { arrivalMs: performance.timeOrigin + performance.now(), captureMs, blocks: blockMeans(frame!.picture) }
     this.#post({ type: 'motion', sample }, [sample.blocks.buffer as ArrayBuffer])
   }
@@ -277,7 +284,7 @@ export class Engine {
       frameMs: this.#frameMs,
       airMs: this.#airMs,
       liveFrames: this.#ledger.open,
-      inputs: this.#cameras.stats(nowMs),
+      inputs: this.#live.stats(nowMs),
     }
   }
 }

@@ -56,7 +56,10 @@ function onAir() {
     renderOutputs: () => new Map([[PICTURE, render()]]),
     dispose: () => undefined,
   }
-  const air: OnAir = new OnAir(executor, book, new FrameLedger(), (sourceId) => sourceId === cameraId)
+  const air: OnAir = new OnAir(executor, book, new FrameLedger(), {
+    isLive: (sourceId) => sourceId === cameraId,
+    isCamera: (sourceId) => sourceId === cameraId,
+  })
   const sent: number[] = []
   const feed = new WritableStream<VideoFrame>({ write: (frame) => void sent.push((frame as unknown as FakeFrame).data[0]!) }, { highWaterMark: 100 })
   book.follow(show)

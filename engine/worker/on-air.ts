@@ -17,6 +17,14 @@ import { wallAt } from './wall.ts'
 /** Frames that may fail one after the other, about a second, before the audience gets the card. */
 const FAULTS_BEFORE_CARD = 30
 
+/** What the pictures of a source are. */
+export interface SourceKinds {
+  /** They come from outside, and may stay away. */
+  readonly isLive: (sourceId: SourceId) => boolean
+  /** They come one after the other, whatever happens in front of it. */
+  readonly isCamera: (sourceId: SourceId) => boolean
+}
+
 export class OnAir {
   /** The scene on air; null for the first one of the show. */
   sceneId: string | null = null
@@ -26,7 +34,7 @@ export class OnAir {
   readonly #book: SourceBook
   readonly #ledger: FrameLedger
   readonly #judge = new AirJudge()
-  readonly #isCamera: (sourceId: SourceId) => boolean
+  readonly #kinds: SourceKinds
   #plan: FramePlan | null = null
   /** When the scene came on air; null for the one that there was at first. */
   #entered: { readonly sceneId: string | null; readonly atMs: number | null } = { sceneId: null, atMs: null }
@@ -44,11 +52,11 @@ export class OnAir {
   #lost = new MinuteCount()
   #lostInAll = 0
 
-  constructor(executor: Executor, book: SourceBook, ledger: FrameLedger, isCamera: (sourceId: SourceId) => boolean) {
+  constructor(executor: Executor, book: SourceBook, ledger: FrameLedger, kinds: SourceKinds) {
     this.#executor = executor
     this.#book = book
     this.#ledger = ledger
-    this.#isCamera = isCamera
+    this.#kinds = kinds
   }
 
   get isFeedOpen(): boolean {
@@ -130,7 +138,7 @@ export class OnAir {
 
   /** Whether the cameras of the scene all show what they showed in the frame before. */
   #countRepeat(): void {
-    const cameras = this.drawnSources.filter((sourceId) => this.#isCamera(sourceId))
+    const cameras = this.drawnSources.filter((sourceId) => this.#kinds.isCamera(sourceId))
     const versions = cameras.map((sourceId) => `${sourceId} ${this.#book.frames.get(sourceId)?.version}`).join()
     if (cameras.length > 0 && versions === this.#shownVersions) this.#repeated += 1
     this.#shownVersions = versions
@@ -161,7 +169,7 @@ export class OnAir {
       this.#plan = plan
     }
     const plan = this.#plan
-    const verdict = this.#judge.judge(scene.id, plan, this.#isCamera, nowMs)
+    const verdict = this.#judge.judge(scene.id, plan, this.#kinds.isLive, nowMs)
     this.#leftOut = verdict === 'show' ? plan.missing : []
     if (verdict === 'hold') return null
     this.#showsCard = verdict === 'card'

@@ -61,13 +61,13 @@ export class SourceBook {
     for (const id of [...this.infos.keys()]) if (id.startsWith('input:') && !wanted.has(id)) this.remove(id)
   }
 
-  /** Takes over a camera's newest picture. */
+  /** Takes over the newest picture of a camera, a screen or a clip. */
   setLive(id: SourceId, frame: SourceFrame): void {
     this.frames.set(id, frame)
-    const { widthPx, heightPx } = frame.picture
+    const { widthPx, heightPx, format } = frame.picture
     const known = this.infos.get(id)
     if (known?.widthPx === widthPx && known.heightPx === heightPx) return
-    this.infos.set(id, { widthPx, heightPx, isOpaque: true })
+    this.infos.set(id, { widthPx, heightPx, isOpaque: format === 'i420' })
     this.#events.onChange()
   }
 

@@ -1,6 +1,7 @@
 // One picture on the page: a plan of its own, drawn into a canvas that the page handed over.
 import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.ts'
+import { addContents } from '../../core/show/contents.ts'
 import { layersOf } from '../../core/show/layer-tree.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
@@ -39,7 +40,7 @@ export class View {
   /** Whether this view is content with a few pictures a second. */
   get isSmall(): boolean {
     const { request } = this
-    return request.kind === 'layer' || ((request.kind === 'scene' || request.kind === 'input') && request.isSmall)
+    return request.kind === 'layer' || request.kind === 'draft' || ((request.kind === 'scene' || request.kind === 'input') && request.isSmall)
   }
 
   /** Whether nothing lies under what is shown. */
@@ -85,6 +86,7 @@ export class View {
     const { request, canvas } = this
     if (request.kind === 'input') return this.#inputPlan(show, book, request)
     if (request.kind === 'air') return null
+    if (request.kind === 'draft') return this.#draftPlan(show, book, request, nowMs)
     const scene = show.scenes.find((candidate) => candidate.id === request.sceneId)
     if (scene === undefined) return null
     const scale = this.isSmall ? canvas.width / show.canvas.widthPx : 1
@@ -98,6 +100,13 @@ export class View {
       ground: 'clear' as const,
     })
     const plan = planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, nowMs, book.infos, { scale, wall: wallAt(nowMs) })
+    book.layOut(plan)
+    return plan
+  }
+
+  #draftPlan(show: Show, book: SourceBook, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, nowMs: number): FramePlan {
+    const scale = this.canvas.width / show.canvas.widthPx
+    const plan = planFrame(addContents(show, contents), { scene }, nowMs, book.infos, { scale, wall: wallAt(nowMs) })
     book.layOut(plan)
     return plan
   }

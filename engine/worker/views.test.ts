@@ -20,7 +20,7 @@ class PaperView implements DrawnView {
     this.request = request
   }
   get isSmall(): boolean {
-    return this.request.kind === 'layer' || (this.request.kind !== 'air' && this.request.isSmall)
+    return this.request.kind === 'layer' || this.request.kind === 'draft' || (this.request.kind !== 'air' && this.request.isSmall)
   }
   invalidate(): void {
     this.log.push('stale')

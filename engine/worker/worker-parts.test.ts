@@ -7,7 +7,7 @@ import type { Step } from '../../core/show/show.ts'
 import { chromaKeyParams } from '../../core/steps/chroma-key/params.ts'
 import { defaultParams } from '../../core/steps/step.ts'
 import { toneParams } from '../../core/steps/tone/params.ts'
-import { CameraSource } from './camera-source.ts'
+import { LiveSource } from './live-source.ts'
 import { FeedWriter } from './feed-writer.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { GrabQueue, type GrabRequest } from './grab-queue.ts'
@@ -139,7 +139,7 @@ describe('RateMeter', () => {
   })
 })
 
-describe('CameraSource from a port', () => {
+describe('LiveSource from a port', () => {
   const frame = (frameNumber: number) => ({ frameNumber, widthPx: 4, heightPx: 2, data: new Uint8Array(12).fill(frameNumber) })
 
   /** A port whose far end is a list of what came back. */
@@ -151,7 +151,7 @@ describe('CameraSource from a port', () => {
       close: vi.fn(),
     }
     const onFrame = vi.fn()
-    const source = CameraSource.fromPort(port as unknown as MessagePort, { onFrame, onEnd: () => undefined })
+    const source = LiveSource.fromPort(port as unknown as MessagePort, { onFrame, onEnd: () => undefined })
     return { source, onFrame, returned, send: (frameNumber: number) => port.onmessage!({ data: frame(frameNumber) }), port }
   }
 
@@ -189,7 +189,7 @@ describe('CameraSource from a port', () => {
   })
 })
 
-describe('CameraSource from a stream', () => {
+describe('LiveSource from a stream', () => {
   /** A frame as a device gives it. */
   function fakeFrame(luma: number, format: 'I420' | 'NV12') {
     return {
@@ -217,7 +217,7 @@ describe('CameraSource from a stream', () => {
       },
     })
     const ended = new Promise<void>((resolve) => {
-      const source = CameraSource.fromStream(stream, ledger, {
+      const source = LiveSource.fromStream(stream, ledger, {
         onFrame: () => undefined,
         onEnd: () => {
           expect(source.frame?.version).toBe(4)

@@ -43,3 +43,10 @@ export function headInBox(head: Head, crop: Crop | null, box: Rect): Rect {
   const scaleY = box.height / (1 - top - bottom)
   return { x: box.x + (head.x - left) * scaleX, y: box.y + (head.y - top) * scaleY, width: head.width * scaleX, height: head.height * scaleY }
 }
+
+/** The head of a face that was found from forehead to chin: with its hair, its ears and its chin (common practice, no source). */
+export function headOfFace({ x, y, width, height }: Rect): Head {
+  const left = Math.max(0, x - 0.25 * width)
+  const top = Math.max(0, y - 0.6 * height)
+  return { x: left, y: top, width: Math.min(1, x + 1.25 * width) - left, height: Math.min(1, y + 1.15 * height) - top }
+}

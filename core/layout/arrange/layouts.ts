@@ -56,6 +56,10 @@ const CORNER = 0.36
 const SHOULDER = 0.46
 /** How much of the height a page above a presenter may take. */
 const ABOVE = 0.6
+/** And how much it has, however high the presenter's head is. */
+const LEAST_ABOVE = 0.4
+/** A head and the room above it, of the head's height. */
+const HEAD_ROOM = 1.1
 /** Proportion of frames when there is no page to take it from, and of places at a table. */
 const USUAL_ASPECT = 4 / 3
 export const MOST_AT_TABLE = 6
@@ -188,8 +192,11 @@ function corner({ widthPx, heightPx }: Canvas, side: PresenterSide, isTop: boole
 }
 
 /** The page along the top, the presenter below it. */
-function above({ widthPx, heightPx }: Canvas, presenters: readonly Shown[], page: Shown | null): Arrangement {
-  const upper = page === null ? 0 : Math.round(Math.min(heightPx * ABOVE, (widthPx * page.heightPx) / page.widthPx))
+function above({ widthPx, heightPx }: Canvas, presenters: readonly ShownPresenter[], page: Shown | null): Arrangement {
+  // The presenter's head wants room: a picture that fills the width shows as much of its height as its box has.
+  const needed = Math.max(0, ...presenters.map((shown) => ((shown.head ?? USUAL_HEAD).height * HEAD_ROOM * widthPx * shown.heightPx) / shown.widthPx))
+  const most = Math.max(heightPx * LEAST_ABOVE, Math.min(heightPx * ABOVE, heightPx - needed))
+  const upper = page === null ? 0 : Math.round(Math.min(most, (widthPx * page.heightPx) / page.widthPx))
   return {
     ...NOTHING,
     presenters: presenters.map(() => ({ x: 0, y: upper, width: widthPx, height: heightPx - upper })),

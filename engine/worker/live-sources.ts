@@ -1,29 +1,33 @@
-// The cameras that are open, and whose pictures set the beat.
+// Cameras, screens and clips that are open, and whose pictures set the beat.
 import type { SourceId } from '../../core/plan/frame-plan.ts'
 import { inputSourceId } from '../../core/plan/plan-frame.ts'
-import type { CameraSupply, EngineStats } from '../protocol.ts'
-import { CameraSource } from './camera-source.ts'
+import type { LiveSupply, EngineStats } from '../protocol.ts'
+import { LiveSource } from './live-source.ts'
 import type { FrameLedger } from './frame-ledger.ts'
 
-export interface CameraEvents {
+export interface LiveEvents {
   /** A new picture has come. */
-  readonly onFrame: (inputId: string, source: CameraSource) => void
-  /** A camera was dropped: by who opened it, or because it ended. */
+  readonly onFrame: (inputId: string, source: LiveSource) => void
+  /** One was dropped: by who opened it, or because it ended. */
   readonly onGone: (inputId: string, hasEnded: boolean) => void
 }
 
-export class Cameras {
-  readonly #sources = new Map<string, CameraSource>()
+export class LiveSources {
+  readonly #sources = new Map<string, LiveSource>()
+  /** Those that the feed may follow. */
+  readonly #beating = new Set<string>()
   readonly #ledger: FrameLedger
-  readonly #events: CameraEvents
+  readonly #events: LiveEvents
 
-  constructor(ledger: FrameLedger, events: CameraEvents) {
+  constructor(ledger: FrameLedger, events: LiveEvents) {
     this.#ledger = ledger
     this.#events = events
   }
 
-  /** Takes pictures from a supply; a camera that was open for the input is closed. */
-  open(inputId: string, supply: CameraSupply): void {
+  /** Takes pictures from a supply; one that was open for the input is closed. `setsBeat`: whether the feed may follow them. */
+  open(inputId: string, supply: LiveSupply, setsBeat: boolean): void {
+    if (setsBeat) this.#beating.add(inputId)
+    else this.#beating.delete(inputId)
     this.#sources.get(inputId)?.close()
     const isCurrent = () => this.#sources.get(inputId) === source
     const events = {
@@ -37,8 +41,8 @@ export class Cameras {
         this.#events.onGone(inputId, true)
       },
     }
-    const source: CameraSource =
-      supply.type === 'stream' ? CameraSource.fromStream(supply.readable, this.#ledger, events) : CameraSource.fromPort(supply.port, events)
+    const source: LiveSource =
+      supply.type === 'stream' ? LiveSource.fromStream(supply.readable, this.#ledger, events) : LiveSource.fromPort(supply.port, events)
     this.#sources.set(inputId, source)
   }
 
@@ -60,10 +64,10 @@ export class Cameras {
   /** The camera whose pictures set the beat: the frontmost of those drawn on air, else any; null without one. `drawn` from back to front. */
   beatInputId(drawn: readonly SourceId[]): string | null {
     for (let i = drawn.length - 1; i >= 0; i -= 1) {
-      for (const inputId of this.#sources.keys()) if (drawn[i] === inputSourceId(inputId)) return inputId
+      for (const inputId of this.#sources.keys()) if (this.#beating.has(inputId) && drawn[i] === inputSourceId(inputId)) return inputId
     }
     // Nothing on air moves: any camera will do for the views.
-    for (const inputId of this.#sources.keys()) return inputId
+    for (const inputId of this.#sources.keys()) if (this.#beating.has(inputId)) return inputId
     return null
   }
 

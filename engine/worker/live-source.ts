@@ -1,4 +1,4 @@
-// One camera inside the worker: takes frames as they come and keeps the newest as plain bytes.
+// One live input inside the worker: takes frames as they come and keeps the newest as plain bytes.
 import type { Picture } from '../../core/picture/picture.ts'
 import { i420ByteLength } from '../../core/picture/picture.ts'
 import type { YcbcrMatrix } from '../../core/colour/ycbcr.ts'
@@ -8,14 +8,16 @@ import type { PortFrame } from '../protocol.ts'
 import type { FrameLedger } from './frame-ledger.ts'
 import { RateMeter } from './rate-meter.ts'
 
-export interface CameraSourceEvents {
+export interface LiveSourceEvents {
   /** A new picture is there. */
   readonly onFrame: () => void
   /** The device's track is over. */
   readonly onEnd: () => void
 }
 
-export class CameraSource {
+const STANDIN_CODES = { format: 'i420', matrix: 'bt709', range: 'limited' } as const
+
+export class LiveSource {
   readonly meter = new RateMeter()
   frameNumber = -1
   /** When the newest picture was taken, in ms of the camera's own clock. */
@@ -25,26 +27,26 @@ export class CameraSource {
   #isClosed = false
   #isFrozen = false
   #buffers: Uint8Array<ArrayBuffer>[] = []
-  readonly #events: CameraSourceEvents
+  readonly #events: LiveSourceEvents
   readonly #close: () => void
 
-  private constructor(events: CameraSourceEvents, close: () => void) {
+  private constructor(events: LiveSourceEvents, close: () => void) {
     this.#events = events
     this.#close = close
   }
 
   /** Frames of a device's track. */
-  static fromStream(readable: ReadableStream<VideoFrame>, ledger: FrameLedger, events: CameraSourceEvents): CameraSource {
+  static fromStream(readable: ReadableStream<VideoFrame>, ledger: FrameLedger, events: LiveSourceEvents): LiveSource {
     const reader = readable.getReader()
-    const source = new CameraSource(events, () => void reader.cancel().catch(() => undefined))
+    const source = new LiveSource(events, () => void reader.cancel().catch(() => undefined))
     void source.#readAll(reader, ledger)
     return source
   }
 
-  /** Frames of a stand-in, whose buffers go back to it. */
-  static fromPort(port: MessagePort, events: CameraSourceEvents): CameraSource {
+  /** Frames of a stand-in or a clip, whose buffers go back to it. */
+  static fromPort(port: MessagePort, events: LiveSourceEvents): LiveSource {
     let held: PortFrame | null = null
-    const source = new CameraSource(events, () => {
+    const source = new LiveSource(events, () => {
       port.postMessage({ type: 'stop' })
       port.close()
     })
@@ -58,7 +60,8 @@ export class CameraSource {
       held = data
       source.frameNumber = data.frameNumber
       source.captureMs = (data.frameNumber * 1000) / MARK_RATE
-      source.#show({ format: 'i420', widthPx: data.widthPx, heightPx: data.heightPx, matrix: 'bt709', range: 'limited', data: data.data })
+      const { widthPx, heightPx, codes = STANDIN_CODES } = data
+      source.#show({ ...codes, widthPx, heightPx, data: data.data })
       if (before !== null) port.postMessage({ type: 'return', data: before.data }, [before.data.buffer])
     }
     return source

@@ -1,0 +1,90 @@
+// The layouts of the scene on the stage: what each would make of it, which one it has, and taking one.
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { arrangeScene } from '../../../core/layout/arrange/arrange-scene.ts'
+import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
+import type { Content, Layer, Scene, Show } from '../../../core/show/show.ts'
+import { useEngineStore } from '../../engine/engine.store.ts'
+import { useHeads } from '../../engine/use-heads.ts'
+import { makeId } from '../../show/make-id.ts'
+import { useShowStore } from '../../show/show.store.ts'
+import { useCast } from './use-cast.ts'
+
+export interface LayoutDraft {
+  readonly name: LayoutName
+  readonly scene: Scene
+  readonly contents: readonly Content[]
+  readonly isTaken: boolean
+  /** Where those would be who are not there yet. */
+  readonly open: Pick<Arrangement, 'presenters' | 'page'>
+}
+
+const isOpen = ref(false)
+const side = ref<PresenterSide>('left')
+
+export function useLayouts() {
+  const { t } = useI18n()
+  const showStore = useShowStore()
+  const engine = useEngineStore()
+  const { heads, lookIn } = useHeads()
+  const { cast, firstCamera } = useCast()
+  const facts = computed(() => ({ infos: engine.infos, heads: heads.value }))
+
+  function arranged(show: Show, sceneId: string, name: LayoutName, ids: () => string): Show {
+    const page = show.scenes.find(({ id }) => id === sceneId)?.layers.find(({ id }) => id === cast.value.page)
+    const names = { divider: t('layouts.divider'), ink: t('layouts.ink', { name: (page?.name ?? '').slice(0, 60) }) }
+    return arrangeScene(show, sceneId, { name, side: side.value }, cast.value, facts.value, names, ids)
+  }
+
+  const drafts = computed<LayoutDraft[]>(() => {
+    const { show, scene } = showStore
+    if (show === null || scene === null) return []
+    let isFound = false
+    return layoutNames.map((name) => {
+      let count = 0
+      const after = arranged(show, scene.id, name, () => `draft${(count += 1)}`)
+      const next = after.scenes.find(({ id }) => id === scene.id)!
+      const usual = { widthPx: 1920, heightPx: 1080, head: null }
+      const places = Math.max(name === 'table' ? 2 : 1, cast.value.presenters.length)
+      const full = arrange(
+        { name, side: side.value },
+        show.canvas,
+        Array.from({ length: places }, () => usual),
+        usual,
+      )
+      const isTaken = !isFound && next.layers.length > 0 && isAlike(scene, next)
+      isFound ||= isTaken
+      return {
+        name,
+        scene: next,
+        contents: after.contents.slice(show.contents.length),
+        isTaken,
+        open: { presenters: full.presenters.slice(cast.value.presenters.length), page: cast.value.page === null ? full.page : null },
+      }
+    })
+  })
+
+  /** Gives the scene a layout; the presenter comes with it where there is none. */
+  function take(name: LayoutName): void {
+    if (showStore.scene?.locked === true) return
+    if (cast.value.presenters.length === 0) firstCamera.value.bring()
+    const { sceneId } = showStore
+    if (sceneId === null) return
+    showStore.edit(t('edits.layout', { name: t(`layouts.names.${name}`) }), (show) => arranged(show, sceneId, name, makeId))
+  }
+
+  function open(): void {
+    isOpen.value = true
+    const ids = (showStore.scene?.layers ?? []).flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : []))
+    const cameras = (showStore.show?.inputs ?? []).filter(({ id, kind }) => kind === 'camera' && ids.includes(id))
+    void lookIn(cameras.map(({ id }) => id))
+  }
+
+  return { isOpen, side, drafts, take, open }
+}
+
+/** Whether two scenes look the same: what is hidden does not count. */
+function isAlike(one: Scene, other: Scene): boolean {
+  const seen = ({ layers }: Scene) => layers.filter(({ visible }) => visible).map(({ id, placement, crop, frame }: Layer) => ({ id, placement, crop, frame }))
+  return JSON.stringify(seen(one)) === JSON.stringify(seen(other))
+}

@@ -1,0 +1,43 @@
+// Pictures from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
+import { useI18n } from 'vue-i18n'
+import { toast } from 'vue-sonner'
+import type { Input } from '../../core/show/show.ts'
+import { api } from '../show/api.ts'
+import { makeId } from '../show/make-id.ts'
+import { usePlacing } from './use-placing.ts'
+
+export const FILE_KINDS = 'image/png,image/jpeg,image/webp,image/gif'
+
+export function useAddFiles() {
+  const { t } = useI18n()
+  const { placeInput } = usePlacing()
+
+  /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. */
+  async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
+    for (const file of files) {
+      const progress = toast.loading(t('build.uploading', { name: file.name }))
+      try {
+        const asset = await api.addAsset(file)
+        const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
+        const input: Input = { id: makeId(), kind: 'picture', name, asset: asset.hash, treatment: [] }
+        onPlaced(placeInput(input, true))
+      } catch (error) {
+        toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })
+      } finally {
+        toast.dismiss(progress)
+      }
+    }
+  }
+
+  /** Opens the browser's chooser of files. */
+  function chooseFiles(onPlaced?: (layerId: string | null) => void): void {
+    const field = document.createElement('input')
+    field.type = 'file'
+    field.accept = FILE_KINDS
+    field.multiple = true
+    field.onchange = () => void addFiles([...(field.files ?? [])], onPlaced)
+    field.click()
+  }
+
+  return { addFiles, chooseFiles }
+}

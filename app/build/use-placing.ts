@@ -1,0 +1,59 @@
+// How a new layer lands in the scene on the stage: fitted, where it is seen and covers nothing that matters, selected.
+import { useI18n } from 'vue-i18n'
+import { arrivalOf } from '../../core/layout/arrival.ts'
+import { addContents } from '../../core/show/contents.ts'
+import { newCamera, newInputLayer, newStep } from '../../core/show/create.ts'
+import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
+import type { CameraInput, Content, Input, Layer, ScreenInput, Show } from '../../core/show/show.ts'
+import { useEngineStore } from '../engine/engine.store.ts'
+import { useHeads } from '../engine/use-heads.ts'
+import { makeId } from '../show/make-id.ts'
+import { useShowStore } from '../show/show.store.ts'
+
+export function usePlacing() {
+  const { t } = useI18n()
+  const showStore = useShowStore()
+  const engine = useEngineStore()
+  const { heads } = useHeads()
+
+  /** Puts a layer into the scene, with its input or contents if they are new; null while no scene is open or the scene is locked. */
+  function place(layer: Layer, input: Input | null, contents: readonly Content[] = []): string | null {
+    const { sceneId, scene } = showStore
+    if (sceneId === null || scene === null || scene.locked) return null
+    showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => {
+      const ready = addContents(input === null ? show : addInput(show, input), contents)
+      const now = ready.scenes.find(({ id }) => id === sceneId)
+      if (now === undefined) return show
+      const arrival = arrivalOf(ready, now, layer, { infos: engine.infos, heads: heads.value })
+      return addLayer(ready, sceneId, arrival.layer, arrival.index)
+    })
+    showStore.selectLayer(layer.id)
+    return layer.id
+  }
+
+  /** A layer of an input, which joins the show if it is new. */
+  function placeInput(input: Input, isNew: boolean): string | null {
+    return place(newInputLayer(input, showStore.show!.canvas, makeId), isNew ? input : null)
+  }
+
+  function placeCamera(device: CameraInput['device']): string | null {
+    return placeInput(newCamera(numbered('camera', t('build.newCameraName')), device, showStore.show!.canvas, makeId), true)
+  }
+
+  /** A screen; one that is to be shared is chosen in the browser at once. To be called from a press. */
+  function placeScreen(type: ScreenInput['source']['type']): string | null {
+    const source: ScreenInput['source'] = type === 'standin' ? { type } : { type, label: '' }
+    const name = type === 'standin' ? t('screens.standinName') : t('screens.name')
+    const input: Input = { id: makeId(), kind: 'screen', name: numbered('screen', name), source, treatment: [newStep('crop', makeId)] }
+    const layerId = placeInput(input, true)
+    if (layerId !== null && type === 'shared') void engine.shareScreen(input.id)
+    return layerId
+  }
+
+  function numbered(kind: Input['kind'], name: string): string {
+    const count = countOfKind((showStore.show as Show).inputs, kind)
+    return count === 0 ? name : `${name} ${count + 1}`
+  }
+
+  return { place, placeInput, placeCamera, placeScreen, numbered }
+}

@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest'
+import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
+import { newCamera, newInputLayer, newScene, newShapeLayer, newTextLayer } from '../show/create.ts'
+import { addContents } from '../show/contents.ts'
+import { addInput, addLayer, addScene } from '../show/edits.ts'
+import type { Input, Layer, Show } from '../show/show.ts'
+import { arrivalOf } from './arrival.ts'
+import { headInBox, USUAL_HEAD } from './arrange/head.ts'
+
+let count = 0
+const makeId = () => `a${(count += 1)}`
+const bare = testShow()
+const facts = { infos: allInfos(bare), heads: new Map() }
+const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, treatment: [] }
+const uncut: Input = { ...newCamera('Uncut', { type: 'standin', standin: 'table' }, bare.canvas, makeId) }
+const show: Show = addInput(addInput(bare, screen), uncut)
+const inputNamed = (name: string) => show.inputs.find((input) => input.name === name)!
+
+/** Names of a scene's layers after one has arrived, from the back, and where it came. */
+function arrived(layers: readonly Layer[], layer: Layer, contents: Parameters<typeof addContents>[1] = []) {
+  const scene = { ...newScene('Tried', makeId), layers }
+  const full = addScene(addContents(show, contents), scene)
+  const arrival = arrivalOf(full, scene, layer, facts)
+  const after = addLayer(full, scene.id, arrival.layer, arrival.index)
+  return { names: after.scenes.at(-1)!.layers.map(({ name }) => name), placement: arrival.layer.placement, frame: arrival.layer.frame }
+}
+
+const layerOf = (name: string): Layer => {
+  const layer = newInputLayer(inputNamed(name), show.canvas, makeId)
+  return name === 'Apiary wall' ? { ...layer, placement: { ...layer.placement, fit: 'fill' } } : layer
+}
+const title = sceneNamed(show, 'Welcome').layers.find(({ kind }) => kind === 'text')!
+const welcome = sceneNamed(show, 'Welcome').layers
+
+describe('a new layer', () => {
+  it('a page comes behind a presenter who is cut out, before the wall', () => {
+    expect(arrived(welcome, layerOf('Screen')).names).toEqual(['Apiary wall', 'Screen', 'Desk camera', 'Class title', 'Society mark'])
+  })
+
+  it('beside the head of one who is not, and not over it', () => {
+    const { names, placement } = arrived([layerOf('Uncut'), title], layerOf('Screen'))
+    expect(names).toEqual(['Uncut', 'Screen', 'Class title'])
+    const head = headInBox(USUAL_HEAD, null, { x: 0, y: 0, width: 1280, height: 720 })
+    expect(placement.x >= head.x + head.width || placement.x + placement.width <= head.x).toBe(true)
+    expect(placement.width).toBeGreaterThan(1280 / 5)
+  })
+
+  it('a camera comes in front of pages, behind words; a second one into a corner', () => {
+    expect(arrived([layerOf('Screen'), title], layerOf('Desk camera'))).toMatchObject({
+      names: ['Screen', 'Desk camera', 'Class title'],
+      placement: { x: 0, y: 0, width: 1280, height: 720 },
+    })
+    const second = arrived(welcome, layerOf('Uncut'))
+    expect(second.names.indexOf('Uncut')).toBe(second.names.indexOf('Desk camera') + 1)
+    expect(second.placement.width).toBeLessThan(400)
+    expect(second.placement.x + second.placement.width).toBeLessThan(1280)
+  })
+
+  it('a colour comes over the wall and behind all else, so that it is seen', () => {
+    expect(arrived(welcome, layerOf('Paper')).names.slice(0, 3)).toEqual(['Apiary wall', 'Paper', 'Desk camera'])
+  })
+
+  it('a form lies over no head and no title; alone it lies in the middle', () => {
+    const { layer, contents } = newShapeLayer('Box', 'ellipse', show.canvas, makeId)
+    const { names, placement } = arrived(welcome, layer, contents)
+    expect(names.at(-1)).toBe('Box')
+    const head = headInBox(USUAL_HEAD, null, { x: 0, y: 0, width: 1280, height: 720 })
+    for (const box of [head, title.placement]) {
+      const apart =
+        placement.x >= box.x + box.width ||
+        placement.x + placement.width <= box.x ||
+        placement.y >= box.y + box.height ||
+        placement.y + placement.height <= box.y
+      expect(apart).toBe(true)
+    }
+    expect(arrived([], layer, contents).placement).toEqual(layer.placement)
+  })
+
+  it('a second title does not lie on the first', () => {
+    const { layer, contents } = newTextLayer('Second', 'Words', show.canvas, makeId)
+    const { placement } = arrived([{ ...title, placement: layer.placement }], layer, contents)
+    expect(placement.y + placement.height <= layer.placement.y || placement.x >= layer.placement.x + layer.placement.width).toBe(true)
+  })
+})

@@ -1,0 +1,138 @@
+import { describe, expect, it } from 'vitest'
+import { testShow } from '../../tests/support/shows.ts'
+import { addInput, removeInput } from '../../core/show/edits.ts'
+import type { ScreenInput, Show } from '../../core/show/show.ts'
+import { ScreenManager } from './screen-manager.ts'
+
+const shared: ScreenInput = { id: 'desk', kind: 'screen', name: 'Desk', source: { type: 'shared', label: '' }, treatment: [] }
+const standin: ScreenInput = { id: 'scale', kind: 'screen', name: 'Scale', source: { type: 'standin' }, treatment: [] }
+
+function page() {
+  const log: string[] = []
+  const asked: { wish: DisplayMediaStreamOptions; answer: (surface: string | Error) => void }[] = []
+  const manager = new ScreenManager(
+    {
+      mediaDevices: {
+        getDisplayMedia: (wish) =>
+          new Promise((resolve, reject) => {
+            const answer = (surface: string | Error) => {
+              if (surface instanceof Error) return reject(surface)
+              const track = {
+                label: `a ${surface}`,
+                stop: () => log.push(`stop ${surface}`),
+                getSettings: () => ({ displaySurface: surface }),
+                getCaptureHandle: () => (surface === 'browser' ? 'own' : null),
+              }
+              resolve({ getVideoTracks: () => [track], getTracks: () => [track] } as unknown as MediaStream)
+            }
+            asked.push({ wish: wish ?? {}, answer })
+          }),
+      },
+      openStandin: () => ({ port: {} as MessagePort, stop: () => log.push('stop stand-in') }),
+      streamOf: () => new ReadableStream(),
+      isOwnHandle: (handle) => handle === 'own',
+    },
+    {
+      onSupply: (inputId, { type }) => log.push(`${inputId} gets ${type}`),
+      onGone: (inputId) => log.push(`${inputId} gone`),
+      onState: (inputId, state) => log.push(`${inputId} ${state}`),
+      onShared: (inputId, { label, surface, isOwnTab }) => log.push(`${inputId} shows ${label}, ${surface}${isOwnTab ? ', its own tab' : ''}`),
+    },
+  )
+  return { manager, log, asked }
+}
+
+const withScreens = (...screens: ScreenInput[]): Show => screens.reduce<Show>((show, screen) => addInput(show, screen), testShow())
+
+describe('screens', () => {
+  it('a stand-in opens by itself, once; a shared one waits for a press and proposes a window', async () => {
+    const { manager, log, asked } = page()
+    const show = withScreens(shared, standin)
+    manager.follow(show)
+    manager.follow(show)
+    expect(log).toEqual(['desk unshared', 'scale gets port', 'scale live'])
+    const sharing = manager.share('desk')
+    expect(log.at(-1)).toBe('desk choosing')
+    expect(asked[0]!.wish).toMatchObject({ video: { displaySurface: 'window', width: { ideal: 3840 } }, audio: false, selfBrowserSurface: 'exclude' })
+    asked[0]!.answer('window')
+    expect(await sharing).toBe('live')
+    expect(log.slice(-3)).toEqual(['desk shows a window, window', 'desk gets stream', 'desk live'])
+  })
+
+  it('a refusal says so; choosing anew keeps what is shared until something else is chosen', async () => {
+    const { manager, log, asked } = page()
+    manager.follow(withScreens(shared))
+    const refused = manager.share('desk')
+    asked[0]!.answer(new DOMException('no', 'NotAllowedError'))
+    expect(await refused).toBe('refused')
+    const first = manager.share('desk')
+    asked[1]!.answer('window')
+    await first
+    const again = manager.share('desk')
+    asked[2]!.answer(new DOMException('no', 'NotAllowedError'))
+    expect(await again).toBe('live')
+    expect(log).not.toContain('stop window')
+    const other = manager.share('desk')
+    asked[3]!.answer('monitor')
+    expect(await other).toBe('live')
+    expect(log.slice(-5)).toEqual(['stop window', 'desk gone', 'desk shows a monitor, monitor', 'desk gets stream', 'desk live'])
+  })
+
+  it('ended by the browser: told, and shared again by a press; an input that is removed stops its sharing', async () => {
+    const { manager, log, asked } = page()
+    const show = withScreens(shared)
+    manager.follow(show)
+    const sharing = manager.share('desk')
+    asked[0]!.answer('browser')
+    await sharing
+    expect(log).toContain('desk shows a browser, browser, its own tab')
+    manager.ended('desk')
+    expect(log.at(-1)).toBe('desk ended')
+    const again = manager.share('desk')
+    asked[1]!.answer('window')
+    await again
+    manager.follow(removeInput(show, 'desk'))
+    expect(log.slice(-2)).toEqual(['stop window', 'desk gone'])
+    manager.ended('desk')
+    expect(log.at(-1)).toBe('desk gone')
+  })
+
+  it('an answer for an input that has gone meanwhile, or that was asked for twice, is let go', async () => {
+    const { manager, log, asked } = page()
+    const show = withScreens(shared)
+    manager.follow(show)
+    const first = manager.share('desk')
+    const second = manager.share('desk')
+    asked[1]!.answer('window')
+    await second
+    asked[0]!.answer('monitor')
+    await first
+    expect(log.filter((line) => line === 'desk gets stream')).toHaveLength(1)
+    expect(log).toContain('stop monitor')
+    const late = manager.share('desk')
+    manager.follow(removeInput(show, 'desk'))
+    asked[2]!.answer('browser')
+    await late
+    expect(log).toContain('stop browser')
+  })
+
+  it('one that is shared in the press that makes it is known a moment later', async () => {
+    const { manager, log, asked } = page()
+    const sharing = manager.share('desk')
+    manager.follow(withScreens(shared))
+    asked[0]!.answer('window')
+    expect(await sharing).toBe('live')
+    expect(log).toEqual(['desk choosing', 'desk shows a window, window', 'desk gets stream', 'desk live'])
+  })
+
+  it('after the engine has started anew the stand-in goes on, and a shared screen says that it has ended', async () => {
+    const { manager, log, asked } = page()
+    manager.follow(withScreens(shared, standin))
+    const sharing = manager.share('desk')
+    asked[0]!.answer('window')
+    await sharing
+    log.length = 0
+    manager.restart()
+    expect(log).toEqual(['stop window', 'desk gone', 'desk ended', 'stop stand-in', 'scale gone', 'scale gets port', 'scale live'])
+  })
+})

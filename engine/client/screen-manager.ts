@@ -1,0 +1,169 @@
+// Screens that the presenter shares, and the stand-in. A browser lets no page share by itself: what was shared is gone after a reload,
+// and is shared again by a press.
+import type { ScreenInput, Show } from '../../core/show/show.ts'
+import type { LiveSupply } from '../protocol.ts'
+
+/** What a screen is doing. The words for it are the app's. 'ended': the browser's own bar, or the window itself, was closed. */
+export type ScreenState = 'unshared' | 'choosing' | 'live' | 'ended' | 'refused' | 'failed' | 'unsupported'
+
+/** What the browser says was chosen. */
+export interface SharedScreen {
+  readonly label: string
+  readonly surface: 'window' | 'browser' | 'monitor' | 'unknown'
+  /** Whether it is the tab that the studio itself is in. */
+  readonly isOwnTab: boolean
+}
+
+export interface ScreenHost {
+  readonly mediaDevices: Pick<MediaDevices, 'getDisplayMedia'> | undefined
+  /** Starts the stand-in screen; its port posts frames until `stop`. */
+  readonly openStandin: () => { readonly port: MessagePort; readonly stop: () => void }
+  readonly streamOf: (track: MediaStreamTrack) => ReadableStream<VideoFrame>
+  /** Whether a capture handle is the studio's own. */
+  readonly isOwnHandle: (handle: unknown) => boolean
+}
+
+export interface ScreenManagerEvents {
+  readonly onSupply: (inputId: string, supply: LiveSupply) => void
+  readonly onGone: (inputId: string) => void
+  readonly onState: (inputId: string, state: ScreenState) => void
+  readonly onShared: (inputId: string, screen: SharedScreen) => void
+}
+
+interface OpenScreen {
+  readonly kind: ScreenInput['source']['type']
+  readonly stop: () => void
+}
+
+/** The largest picture that is asked for; without a wish browsers give no more than the screen that the page is on. */
+const LARGEST = { width: { ideal: 3840 }, height: { ideal: 2160 }, frameRate: { ideal: 30, max: 30 } } as const
+
+export class ScreenManager {
+  readonly #host: ScreenHost
+  readonly #events: ScreenManagerEvents
+  readonly #open = new Map<string, OpenScreen>()
+  readonly #known = new Map<string, ScreenInput>()
+  /** Grows with each request of an input, so that an answer that comes late is let go. */
+  readonly #requests = new Map<string, number>()
+
+  constructor(host: ScreenHost, events: ScreenManagerEvents) {
+    this.#host = host
+    this.#events = events
+  }
+
+  /** Opens stand-ins and closes what no input is there for any more. Shared screens stay shared while their input is there, seen or not. */
+  follow(show: Show): void {
+    const screens = show.inputs.filter((input) => input.kind === 'screen')
+    const ids = new Set(screens.map(({ id }) => id))
+    for (const inputId of [...this.#known.keys()]) if (!ids.has(inputId)) this.#forget(inputId)
+    for (const input of screens) {
+      const isNew = this.#known.get(input.id)?.source.type !== input.source.type
+      this.#known.set(input.id, input)
+      if (!isNew) continue
+      this.#close(input.id)
+      if (input.source.type === 'standin') this.#openStandin(input.id)
+      // One that was asked for in the press that made it is being chosen already.
+      else if (!this.#requests.has(input.id)) this.#tell(input.id, this.#host.mediaDevices === undefined ? 'unsupported' : 'unshared')
+    }
+  }
+
+  /** Lets the presenter choose what is shared; to be called from a press. Resolves with what came of it. What was shared before stays until something else is chosen. */
+  async share(inputId: string): Promise<ScreenState> {
+    const { mediaDevices } = this.#host
+    if (mediaDevices === undefined) return this.#tell(inputId, 'unsupported')
+    const request = (this.#requests.get(inputId) ?? 0) + 1
+    this.#requests.set(inputId, request)
+    const wasLive = this.#open.has(inputId)
+    if (!wasLive) this.#tell(inputId, 'choosing')
+    try {
+      // A window first: other things on the desk stay private.
+      const stream = await mediaDevices.getDisplayMedia({
+        video: { ...LARGEST, displaySurface: 'window' },
+        audio: false,
+        selfBrowserSurface: 'exclude',
+        surfaceSwitching: 'include',
+        monitorTypeSurfaces: 'include',
+      } as DisplayMediaStreamOptions)
+      const [track] = stream.getVideoTracks()
+      if (track === undefined || request !== this.#requests.get(inputId)) {
+        for (const each of stream.getTracks()) each.stop()
+        return wasLive ? 'live' : this.#tell(inputId, 'unshared')
+      }
+      this.#close(inputId)
+      this.#open.set(inputId, { kind: 'shared', stop: () => track.stop() })
+      this.#events.onShared(inputId, this.#describe(track))
+      this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(track) })
+      return this.#tell(inputId, 'live')
+    } catch (error) {
+      if (request !== this.#requests.get(inputId)) return 'refused'
+      if (wasLive) return 'live'
+      return this.#tell(inputId, error instanceof DOMException && error.name === 'NotAllowedError' ? 'refused' : 'failed')
+    }
+  }
+
+  /** Stops sharing, by a press of the presenter's. */
+  stop(inputId: string): void {
+    if (!this.#open.has(inputId)) return
+    this.#close(inputId)
+    this.#tell(inputId, 'unshared')
+  }
+
+  /** Tells that the pictures of a screen are over: the browser's bar was pressed, or the window closed. */
+  ended(inputId: string): void {
+    if (!this.#open.has(inputId)) return
+    this.#close(inputId)
+    this.#tell(inputId, 'ended')
+  }
+
+  /** Gives every screen to an engine that has started anew. A shared one must be shared again: its pictures went with the old engine. */
+  restart(): void {
+    for (const [inputId, input] of this.#known) {
+      const open = this.#open.get(inputId)
+      if (open === undefined) continue
+      this.#close(inputId)
+      if (input.source.type === 'standin') this.#openStandin(inputId)
+      else this.#tell(inputId, 'ended')
+    }
+  }
+
+  dispose(): void {
+    for (const inputId of [...this.#known.keys()]) this.#forget(inputId)
+  }
+
+  #openStandin(inputId: string): void {
+    const { port, stop } = this.#host.openStandin()
+    this.#open.set(inputId, { kind: 'standin', stop })
+    this.#events.onSupply(inputId, { type: 'port', port })
+    this.#tell(inputId, 'live')
+  }
+
+  #close(inputId: string): void {
+    const open = this.#open.get(inputId)
+    if (open === undefined) return
+    this.#open.delete(inputId)
+    open.stop()
+    this.#events.onGone(inputId)
+  }
+
+  #forget(inputId: string): void {
+    this.#close(inputId)
+    this.#known.delete(inputId)
+    this.#requests.delete(inputId)
+  }
+
+  #describe(track: MediaStreamTrack): SharedScreen {
+    const settings = track.getSettings() as { readonly displaySurface?: string }
+    const surface = settings.displaySurface
+    const handle = (track as { getCaptureHandle?: () => unknown }).getCaptureHandle?.()
+    return {
+      label: track.label.slice(0, 200),
+      surface: surface === 'window' || surface === 'browser' || surface === 'monitor' ? surface : 'unknown',
+      isOwnTab: this.#host.isOwnHandle(handle),
+    }
+  }
+
+  #tell(inputId: string, state: ScreenState): ScreenState {
+    this.#events.onState(inputId, state)
+    return state
+  }
+}
