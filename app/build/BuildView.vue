@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { toast } from 'vue-sonner'
+import { updateScene } from '../../core/show/edits.ts'
 import { useWindowShape } from '../shell/use-window-shape.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthStrip from './DepthStrip.vue'
 import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
-import StageArea from './StageArea.vue'
-import StageTools from './StageTools.vue'
+import { useClipboard } from './use-clipboard.ts'
+import StageArea from './stage/StageArea.vue'
+import StageTools from './stage/StageTools.vue'
 
 const props = defineProps<{
   showId: string
@@ -21,11 +24,34 @@ const { t } = useI18n()
 const showStore = useShowStore()
 useOpenShow(() => props.showId)
 
+const { onClipboard } = useClipboard()
+for (const kind of ['copy', 'cut', 'paste'] as const) useEventListener(document, kind, onClipboard)
+
+// An edit that a lock has stopped says so, and how to go on.
+watch(
+  () => showStore.lockRefusal,
+  (refused) => {
+    if (refused === null) return
+    toast(t('build.sceneLocked', { name: refused.name }), {
+      id: 'scene-locked',
+      action: {
+        label: t('build.unlockScene'),
+        onClick: () =>
+          showStore.edit(t('edits.lockScene', { name: refused.name }), (show) => updateScene(show, refused.sceneId, (scene) => ({ ...scene, locked: false }))),
+      },
+    })
+  },
+)
+
 /** In a narrow window the inspector lies over the stage, and only when asked for. */
 const { isNarrow, isStacked } = useWindowShape()
 const staysOpen = useLocalStorage('green-room:inspector', true)
 const isOver = ref(false)
 const isOpen = computed(() => isStacked.value || (isNarrow.value ? isOver.value : staysOpen.value))
+
+function openInspector(): void {
+  if (!isOpen.value) toggle()
+}
 
 function toggle(): void {
   if (isNarrow.value) isOver.value = !isOver.value
@@ -47,7 +73,7 @@ watch(
 <template>
   <main v-if="showStore.show" tabindex="-1" class="build" :class="[isOpen ? 'is-open' : 'is-folded', isNarrow ? 'is-narrow' : '']">
     <h1 class="sr-only">{{ t('build.heading', { show: showStore.show.name }) }}</h1>
-    <SceneList class="build-scenes border-r border-line" :is-wide="!isOpen || isStacked" />
+    <SceneList class="build-scenes border-r border-line" :is-wide="!isOpen || isStacked" @open-inspector="openInspector" />
     <StageArea class="build-stage" />
     <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
       <StageTools />

@@ -1,36 +1,36 @@
 <script setup lang="ts">
-import { Copy, Ellipsis, Eye, EyeOff, Group, Image, Link2, Lock, LockOpen, Pencil, Trash2, Type, Ungroup } from 'lucide-vue-next'
+import { Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Type } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { canBePage } from '../../core/layout/inside-page.ts'
 import { layersOf } from '../../core/show/layer-tree.ts'
-import { addLayer, updateLayer } from '../../core/show/edits.ts'
-import { addContents, contentIdOf, shapeOf, withOwnContents } from '../../core/show/contents.ts'
-import { copyLayer } from '../../core/show/create.ts'
-import { groupLayers, ungroup } from '../../core/show/group-edits.ts'
+import { updateLayer } from '../../core/show/edits.ts'
+import { shapeOf } from '../../core/show/contents.ts'
 import type { Layer } from '../../core/show/show.ts'
-import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
+import ActionMenu from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
-import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import CleanUpSection from './CleanUpSection.vue'
 import FillSection from './FillSection.vue'
 import FrameSection from './FrameSection.vue'
 import InputSection from './InputSection.vue'
+import InsideSection from './InsideSection.vue'
 import ManyLayers from './ManyLayers.vue'
 import OutlineSection from './OutlineSection.vue'
 import PlaceSection from './PlaceSection.vue'
+import SceneSection from './SceneSection.vue'
 import TextSection from './TextSection.vue'
 import { useAddLayer } from './use-add-layer.ts'
-import { useRemoveLayer } from './use-remove-layer.ts'
+import { useLayerActions } from './use-layer-actions.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const isRenaming = ref(false)
-const removeLayer = useRemoveLayer()
+const { actions } = useLayerActions(isRenaming)
 const { addText, chooseFiles } = useAddLayer()
 const layer = computed(() => showStore.layer)
 const input = computed(() => {
@@ -53,69 +53,21 @@ function kindOf(current: Layer | null) {
   return current === null || current.kind === 'input' ? 'picture' : current.kind
 }
 
-/** The layer directly behind the selected one, in the same list. */
-const behind = computed(() => {
-  const layers = showStore.scene?.layers ?? []
-  return layers[layers.findIndex(({ id }) => id === showStore.layerId) - 1] ?? null
-})
-
-function groupWithBehind(): void {
-  const { sceneId } = showStore
-  const other = behind.value
-  if (sceneId === null || layer.value === null || other === null) return
-  const groupId = makeId()
-  const ids = [other.id, layer.value.id]
-  showStore.edit(t('edits.group', { name: layer.value.name }), (show) => groupLayers(show, sceneId, ids, t('layer.groupName'), () => groupId))
-  showStore.selectLayer(groupId)
-}
-
-function takeApart(): void {
-  const { sceneId } = showStore
-  const group = layer.value
-  if (sceneId === null || group?.kind !== 'group') return
-  showStore.edit(t('edits.ungroup', { name: group.name }), (show) => ungroup(show, sceneId, group.id, makeId))
-  showStore.selectLayer(group.layers.at(-1)?.id ?? null)
-}
-
 function change(label: string, part: (layer: Layer) => Layer): void {
   const { sceneId, layerId } = showStore
   if (sceneId !== null && layerId !== null) showStore.edit(label, (show) => updateLayer(show, sceneId, layerId, part))
 }
-
-/** A copy in front of the layer: of what it shows too, or of the layer alone, which then shows the same thing. */
-function duplicate(shown: 'own' | 'same'): void {
-  const { sceneId, scene } = showStore
-  if (sceneId === null || scene === null || layer.value === null) return
-  const same = copyLayer(layer.value, makeId)
-  const own = shown === 'same' ? { layers: [same], contents: [] } : withOwnContents(showStore.show!, [same], makeId)
-  const copy = own.layers[0]!
-  const index = scene.layers.indexOf(layer.value) + 1
-  showStore.edit(t(shown === 'same' ? 'edits.again' : 'edits.duplicate', { name: layer.value.name }), (show) =>
-    addLayer(addContents(show, own.contents), sceneId, copy, index),
-  )
-  showStore.selectLayer(copy.id)
-}
-
-function remove(): void {
-  if (showStore.layerId !== null) removeLayer([showStore.layerId])
-}
-
-const actions = computed<MenuAction[]>(() => [
-  { label: t('layer.name'), icon: Pencil, run: () => (isRenaming.value = true) },
-  { label: t('layer.duplicate'), icon: Copy, run: () => duplicate('own') },
-  ...(layer.value !== null && contentIdOf(layer.value) !== null ? [{ label: t('layer.sameAgain'), icon: Link2, run: () => duplicate('same') }] : []),
-  ...(behind.value === null ? [] : [{ label: t('layer.groupWith', { name: behind.value.name }), icon: Group, run: groupWithBehind }]),
-  ...(layer.value?.kind === 'group' ? [{ label: t('layer.ungroup'), icon: Ungroup, run: takeApart }] : []),
-  { label: t('layer.remove'), icon: Trash2, run: remove },
-])
 </script>
 
 <template>
   <aside class="@container min-h-0 min-w-0 overflow-y-auto px-2.5 py-2" :aria-label="t('inspector.title')" @keydown.escape="emit('close')">
-    <EmptyState v-if="layer === null" class="px-1!" :title="t('inspector.nothing')" :hint="t('inspector.nothingHint')">
-      <BaseButton :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>
-      <BaseButton :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
-    </EmptyState>
+    <template v-if="layer === null">
+      <SceneSection v-if="showStore.scene" :key="showStore.scene.id" :scene="showStore.scene" />
+      <EmptyState class="mt-3 border-t border-line px-1! pt-3" :title="t('inspector.nothing')" :hint="t('inspector.nothingHint')">
+        <BaseButton :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>
+        <BaseButton :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
+      </EmptyState>
+    </template>
     <ManyLayers v-else-if="showStore.selectedLayers.length > 1" :layers="showStore.selectedLayers" />
     <template v-else>
       <div class="flex items-center gap-0.5">
@@ -151,6 +103,7 @@ const actions = computed<MenuAction[]>(() => [
       <OutlineSection v-if="layer.kind === 'shape' && outline" :key="layer.id" :layer="layer" :outline="outline" />
       <InputSection v-if="input" :input="input" />
       <CleanUpSection v-if="input && input.kind !== 'colour'" :key="layer.id" :input="input" :layer-id="layer.id" :here="layer.treatment" />
+      <InsideSection v-if="layer.part === 'ink' || canBePage(showStore.show!, layer)" />
       <PlaceSection :layer="layer" />
       <FrameSection :layer="layer" />
     </template>

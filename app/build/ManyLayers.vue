@@ -10,6 +10,7 @@ import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import AlignRow from './AlignRow.vue'
 import { useRemoveLayer } from './use-remove-layer.ts'
 
 const props = defineProps<{ layers: readonly Layer[] }>()
@@ -66,6 +67,7 @@ function duplicate(): void {
     />
   </div>
   <p class="text-soft">{{ t('layer.manyHint') }}</p>
+  <AlignRow class="mt-2" />
   <ul class="my-2 flex flex-col gap-0.5 border-y border-line py-1.5">
     <li v-for="layer in [...layers].reverse()" :key="layer.id" class="flex items-center gap-1">
       <button type="button" class="min-h-6 min-w-0 flex-1 truncate rounded px-1 text-left hover:bg-raised" @click="showStore.selectLayer(layer.id)">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { fitToCanvas, placeLayer, updateLayer } from '../../core/show/edits.ts'
@@ -9,18 +10,32 @@ import ChoiceBar from '../base/ChoiceBar.vue'
 import NumberField from '../base/NumberField.vue'
 import SliderRow from '../base/SliderRow.vue'
 import { useShowStore } from '../show/show.store.ts'
+import AlignRow from './AlignRow.vue'
+import CropRow from './CropRow.vue'
 import InspectorSection from './InspectorSection.vue'
+import { useLayerActions } from './use-layer-actions.ts'
 
 const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const placement = computed(() => props.layer.placement)
-const numbers = [
-  { key: 'x', ...RANGES.position },
-  { key: 'y', ...RANGES.position },
-  { key: 'width', ...RANGES.size },
-  { key: 'height', ...RANGES.size },
-] as const
+const { hasOwnSize, ownSize } = useLayerActions()
+/** Numbers are pixels of the canvas, or hundredths of its width or height. */
+const unit = useLocalStorage<'px' | 'percent'>('green-room:place-unit', 'px')
+const units = computed(() => [
+  { value: 'px' as const, label: 'px' },
+  { value: 'percent' as const, label: '%' },
+])
+const numbers = computed(() => {
+  const { widthPx, heightPx } = showStore.show!.canvas
+  const isShare = unit.value === 'percent'
+  return (['x', 'y', 'width', 'height'] as const).map((key) => {
+    const one = isShare ? (key === 'x' || key === 'width' ? widthPx : heightPx) / 100 : 1
+    const { min, max } = key === 'x' || key === 'y' ? RANGES.position : RANGES.size
+    const value = placement.value[key] / one
+    return { key, one, min: min / one, max: max / one, value: isShare ? Math.round(value * 100) / 100 : Math.round(value), step: isShare ? 0.1 : 1 }
+  })
+})
 const fits = computed(() => (['fit', 'fill', 'stretch'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
 
 function place(part: Partial<Placement>, key: string): void {
@@ -53,22 +68,20 @@ function setOpacity(percent: number): void {
 <template>
   <InspectorSection :title="t('inspector.place')">
     <template #aside>
-      <button type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="wholeCanvas">
-        {{ t('inspector.whole') }}
-      </button>
+      <ChoiceBar v-model="unit" class="ml-auto scale-90" :label="t('inspector.unit')" :choices="units" />
     </template>
     <div class="grid grid-cols-2 gap-1.5 @min-[250px]:grid-cols-4">
       <label v-for="number in numbers" :key="number.key" class="text-[11.5px] text-soft">
         {{ t(`inspector.${number.key}`) }}
         <NumberField
           class="mt-0.5 text-ink"
-          :model-value="Math.round(placement[number.key])"
+          :model-value="number.value"
           :label="t(`inspector.${number.key}`)"
           :min="number.min"
           :max="number.max"
-          :step="1"
+          :step="number.step"
           :disabled="layer.locked"
-          @update:model-value="place({ [number.key]: $event }, number.key)"
+          @update:model-value="place({ [number.key]: $event * number.one }, number.key)"
         />
       </label>
     </div>
@@ -96,6 +109,16 @@ function setOpacity(percent: number): void {
         />
       </label>
     </div>
+    <div class="mt-2 flex flex-wrap items-center gap-x-3">
+      <button type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="wholeCanvas">
+        {{ t('inspector.whole') }}
+      </button>
+      <button v-if="hasOwnSize" type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="ownSize">
+        {{ t('inspector.ownSize') }}
+      </button>
+    </div>
+    <AlignRow class="mt-1" />
+    <CropRow v-if="hasOwnSize" :layer="layer" />
     <SliderRow
       class="mt-2"
       :model-value="Math.round(layer.opacity * 100)"

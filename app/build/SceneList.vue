@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Copy, Ellipsis, MoveDown, MoveUp, Pencil, Plus, Radio, Trash2 } from 'lucide-vue-next'
+import { Copy, Ellipsis, LayoutPanelLeft, Lock, LockOpen, MoveDown, MoveUp, NotebookPen, Pencil, Plus, Radio, Trash2 } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -16,8 +16,12 @@ import LivePicture from '../live-picture/LivePicture.vue'
 import { announce } from '../shell/announce.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useLayouts } from './layouts/use-layouts.ts'
+import { markColours } from './mark-colours.ts'
 
 defineProps<{ isWide: boolean }>()
+const emit = defineEmits<{ openInspector: [] }>()
+const { open: openLayouts } = useLayouts()
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
@@ -46,6 +50,19 @@ function add(): void {
   const scene = newScene(t('build.sceneName', { n: scenes.value.length + 1 }), makeId)
   showStore.edit(t('edits.addScene'), (show) => addScene(show, scene))
   showStore.selectScene(scene.id)
+}
+
+/** A scene that is there with its layout from the first: the card of layouts opens over it. */
+async function addFromLayout(): Promise<void> {
+  add()
+  await nextTick()
+  openLayouts()
+}
+
+function showDetails(scene: Scene): void {
+  showStore.selectScene(scene.id)
+  showStore.selectLayer(null)
+  emit('openInspector')
 }
 
 function duplicate(scene: Scene, index: number): void {
@@ -84,6 +101,12 @@ function actionsOf(scene: Scene, index: number): MenuAction[] {
     air,
     { label: t('build.duplicate'), icon: Copy, run: () => duplicate(scene, index) },
     { label: t('build.rename'), icon: Pencil, run: () => (renamingId.value = scene.id) },
+    {
+      label: scene.locked ? t('build.unlockMenu') : t('build.lockMenu'),
+      icon: scene.locked ? LockOpen : Lock,
+      run: () => showStore.edit(t('edits.lockScene', { name: scene.name }), (show) => updateScene(show, scene.id, (one) => ({ ...one, locked: !one.locked }))),
+    },
+    { label: t('build.detailsMenu'), icon: NotebookPen, run: () => showDetails(scene) },
     { label: t('build.moveUp'), icon: MoveUp, disabled: index === 0, run: () => void move(scene, index - 1) },
     { label: t('build.moveDown'), icon: MoveDown, disabled: index === scenes.value.length - 1, run: () => void move(scene, index + 1) },
     {
@@ -103,10 +126,24 @@ function onKey(event: KeyboardEvent, scene: Scene, index: number): void {
   const by = event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : 0
   if (event.altKey || event.ctrlKey || event.metaKey) return
   if (event.key === 'F2') renamingId.value = scene.id
+  else if (/^\p{L}$/u.test(event.key)) return findByName(event.key, index)
   else if (by !== 0 && event.shiftKey) void move(scene, index + by)
   else if (by !== 0) goTo(index + by)
   else return
   event.preventDefault()
+}
+
+let typed = ''
+let typedMs = -Infinity
+
+/** Letters go to the next scene whose name begins with them. */
+function findByName(letter: string, from: number): void {
+  typed = performance.now() - typedMs < 800 ? typed + letter : letter
+  typedMs = performance.now()
+  const start = typed.length === 1 ? from + 1 : from
+  const order = scenes.value.map((_, i) => (start + i) % scenes.value.length)
+  const found = order.find((i) => scenes.value[i]!.name.toLowerCase().startsWith(typed.toLowerCase()))
+  if (found !== undefined) goTo(found)
 }
 
 const tagOf = (scene: Scene) => (scene.id === engine.onAirId ? t('build.onAir') : isFirst(scene) ? t('build.firstTag') : null)
@@ -139,7 +176,10 @@ watch(
   <aside class="scenes flex min-h-0 min-w-0 flex-col" :aria-label="t('build.scenes')">
     <div class="flex items-center justify-between pt-1 pr-1 pl-2">
       <h2 class="font-head font-bold" :class="isWide ? 'text-[15px]' : 'sr-only'">{{ t('build.scenes') }}</h2>
-      <IconButton :icon="Plus" :label="t('build.addScene')" :class="isWide ? '' : 'mx-auto'" @click="add" />
+      <span class="flex" :class="isWide ? '' : '-ml-1.5'">
+        <IconButton :icon="Plus" size="small" :label="t('build.addScene')" @click="add" />
+        <IconButton :icon="LayoutPanelLeft" size="small" :label="t('layouts.fromLayout')" @click="addFromLayout" />
+      </span>
     </div>
     <VueDraggable
       ref="list"
@@ -188,7 +228,8 @@ watch(
             class="block truncate pt-0.5 leading-4 font-medium"
             :class="isWide ? 'pr-6 pl-0.5 text-[12.5px]' : 'text-[11px]'"
           >
-            {{ scene.name }}
+            <span v-if="scene.mark" class="mr-1 inline-block size-2 rounded-full" :style="{ background: markColours[scene.mark] }"></span
+            ><Lock v-if="scene.locked" :size="10" class="mr-0.5 inline" :aria-label="t('layer.locked')" />{{ scene.name }}
           </span>
         </button>
         <span

@@ -3,10 +3,9 @@ import { Plus, X } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { LIMITS, RANGES } from '../../core/show/limits.ts'
-import { textOf, updateText } from '../../core/show/contents.ts'
-import { updateLayer } from '../../core/show/edits.ts'
+import { textOf } from '../../core/show/contents.ts'
 import type { TextLayer } from '../../core/show/show.ts'
-import { textFamilies, type TextBlock, type TextContent } from '../../core/text/text-content.ts'
+import { textFamilies, type TextContent } from '../../core/text/text-content.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
 import ColourField from '../base/ColourField.vue'
@@ -19,7 +18,7 @@ import FieldsNote from './FieldsNote.vue'
 import SwitchedColour from '../base/SwitchedColour.vue'
 import InspectorSection from './InspectorSection.vue'
 import SharedNote from './SharedNote.vue'
-import { useTextFit } from './use-text-fit.ts'
+import { useTextEdit } from './use-text-edit.ts'
 
 const props = defineProps<{ layer: TextLayer }>()
 const { t } = useI18n()
@@ -30,32 +29,10 @@ const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) 
 const unit = computed(() => (showStore.show?.canvas.heightPx ?? 720) / 720)
 const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
 
-const { grown, tooSmall, whenLettersCome } = useTextFit(() => props.layer)
-
-/** `make` changes the text as it is when the edit is made, which may be later than now. The box grows with the words. */
-function change(make: (text: TextContent) => Partial<TextContent>, key: string): void {
-  const { sceneId } = showStore
-  const { id, name, contentId } = props.layer
-  if (sceneId === null) return
-  const edit = (part: (text: TextContent) => Partial<TextContent>) =>
-    showStore.edit(
-      t('edits.text', { name }),
-      (show) => {
-        const next = updateText(show, contentId, (text) => ({ ...text, ...part(text) }))
-        return updateLayer(next, sceneId, id, (layer) => (layer.kind === 'text' ? grown(layer, textOf(next, layer)) : layer))
-      },
-      `text-${id}-${key}`,
-    )
-  edit(make)
-  whenLettersCome(() => edit(() => ({})))
-}
+const { change, changeBlock, tooSmall } = useTextEdit(() => props.layer)
 
 function set(part: Partial<TextContent>, key: string): void {
   change(() => part, key)
-}
-
-function changeBlock(index: number, part: Partial<TextBlock>): void {
-  change(({ blocks }) => ({ blocks: blocks.map((block, at) => (at === index ? { ...block, ...part } : block)) }), `block-${index}-${Object.keys(part).join()}`)
 }
 
 function addBlock(): void {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ChevronDown, History, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
+import { ChevronDown, History, Keyboard, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
@@ -12,9 +12,12 @@ import { useShowStore } from '../show/show.store.ts'
 import VoiceControl from '../sound/VoiceControl.vue'
 import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
+import KeysDialog from './KeysDialog.vue'
 import MachineMenu from './MachineMenu.vue'
 import SaveNote from './SaveNote.vue'
 import SelfMark from './SelfMark.vue'
+import StepsMenu from './StepsMenu.vue'
+import { areKeysShown } from './keys.ts'
 import { useTheme } from './use-theme.ts'
 
 const { t } = useI18n()
@@ -40,6 +43,7 @@ const showActions = computed(() => [
   { label: t('nav.shows'), icon: LayoutGrid, run: () => void router.push({ name: 'shows' }) },
   { label: t('header.rename'), icon: Pencil, run: () => (isRenaming.value = true) },
   { label: t('header.versions'), icon: History, run: () => (isVersionsOpen.value = true) },
+  { label: t('keys.open'), icon: Keyboard, run: () => (areKeysShown.value = true) },
 ])
 
 /** "move of Class title", and where, when that is not on the stage. */
@@ -103,6 +107,7 @@ function rename(name: string): void {
         <SaveNote class="mr-2" />
         <IconButton :icon="Undo2" :label="undoWords" :disabled="showStore.undoLabel === null" @click="showStore.undo()" />
         <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="showStore.redo()" />
+        <StepsMenu />
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
       <DevicesButton v-if="isInShow" />
@@ -111,6 +116,7 @@ function rename(name: string): void {
       <FeedControl class="ml-2" />
     </div>
   </header>
+  <KeysDialog />
   <VersionsDialog
     v-if="showStore.showId"
     :is-open="isVersionsOpen"

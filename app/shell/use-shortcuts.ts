@@ -2,6 +2,7 @@ import { onScopeDispose } from 'vue'
 import { tinykeys } from 'tinykeys'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { areKeysShown } from './keys.ts'
 import { hasSingleKeys } from './use-single-keys.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
 
@@ -25,6 +26,8 @@ export function useShortcuts(): void {
     '$mod+KeyZ': unlessTyping(() => showStore.undo()),
     '$mod+Shift+KeyZ': unlessTyping(() => showStore.redo()),
     'Control+KeyY': unlessTyping(() => showStore.redo()),
+    '?': unlessTyping(() => (areKeysShown.value = true)),
+    'Shift+?': unlessTyping(() => (areKeysShown.value = true)),
     KeyM: single(() => voice.toggleMute()),
     Digit0: single(() => engine.toggleCard()),
     ...Object.fromEntries(SCENE_KEYS.map((code, index) => [code, single(() => takeScene(index))])),

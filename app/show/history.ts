@@ -31,6 +31,16 @@ export class History {
     return this.#future.at(-1)?.label ?? null
   }
 
+  /** What each step back would undo, the nearest first. */
+  get pastLabels(): readonly string[] {
+    return this.#past.map(({ label }) => label).toReversed()
+  }
+
+  /** What each step forth would do again, the nearest first. */
+  get futureLabels(): readonly string[] {
+    return this.#future.map(({ label }) => label).toReversed()
+  }
+
   /** The state that one step back, or forth, would bring; null at the end. */
   get past(): Show | null {
     return this.#past.at(-1)?.show ?? null

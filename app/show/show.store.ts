@@ -1,6 +1,7 @@
 // The open show: its document, its history, its saving, and what is selected in it.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef } from 'vue'
+import { brokenLock } from '../../core/show/locks.ts'
 import { findLayer } from '../../core/show/layer-tree.ts'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
 import { api, type StoredShow } from './api.ts'
@@ -26,6 +27,8 @@ export const useShowStore = defineStore('show', () => {
   /** The scene that goes on air first; one that is gone gives way to the first one, until it is back. */
   const firstId = ref<string | null>(null)
   const history = shallowRef(new History(() => performance.now()))
+  /** The locked scene that the last edit would have changed. */
+  const lockRefusal = shallowRef<{ readonly sceneId: string; readonly name: string } | null>(null)
   const notice = shallowRef<ShowNotice | null>(null)
   /** Tells the server that another tab may edit now. */
   let yieldShow: (showId: string) => void = () => undefined
@@ -47,6 +50,8 @@ export const useShowStore = defineStore('show', () => {
   })
   const selectedIds = computed(() => selectedLayers.value.map(({ id }) => id))
   const onAirId = computed(() => (show.value?.scenes.find((candidate) => candidate.id === firstId.value) ?? show.value?.scenes[0])?.id ?? null)
+  /** Names of the steps that can be undone, newest first, and of those that can be done again, next first. */
+  const steps = computed(() => ({ past: history.value.pastLabels, future: history.value.futureLabels }))
   const undoLabel = computed(() => history.value.undoLabel)
   const redoLabel = computed(() => history.value.redoLabel)
   /** The scene that a step back, or forth, changes, when it is not the one on the stage. */
@@ -123,6 +128,11 @@ export const useShowStore = defineStore('show', () => {
     if (before === null) return
     const after = make(before)
     if (after === before) return
+    const locked = brokenLock(before, after)
+    if (locked !== null) {
+      lockRefusal.value = { sceneId: locked.id, name: locked.name }
+      return
+    }
     history.value.note(before, label, key)
     triggerRef(history)
     adopt(after)
@@ -142,6 +152,21 @@ export const useShowStore = defineStore('show', () => {
 
   function undo(): void {
     session?.whenEditing(() => travel((current) => history.value.undo(current)))
+  }
+
+  /** Goes so many steps back, or forth where negative, in one go. */
+  function jump(steps: number): void {
+    session?.whenEditing(() =>
+      travel((current) => {
+        let reached: Show | null = null
+        for (let left = Math.abs(steps); left > 0; left -= 1) {
+          const next: Show | null = steps > 0 ? history.value.undo(reached ?? current) : history.value.redo(reached ?? current)
+          if (next === null) break
+          reached = next
+        }
+        return reached
+      }),
+    )
   }
 
   function redo(): void {
@@ -271,7 +296,10 @@ export const useShowStore = defineStore('show', () => {
     amend,
     undo,
     redo,
+    jump,
+    steps,
     restoreVersion,
+    lockRefusal,
     selectScene,
     selectLayer,
     selectLayers,

@@ -1,10 +1,10 @@
 // Pure edits of several layers of one scene at once. Unknown ids change nothing.
 import { addContents, withOwnContents, withoutUnusedContents } from './contents.ts'
 import { copyLayer, type MakeId } from './create.ts'
-import { updateScene } from './edits.ts'
+import { placeLayer, updateScene } from './edits.ts'
 import { mapLayers } from './layer-tree.ts'
 import { RANGES } from './limits.ts'
-import type { Layer, Show } from './show.ts'
+import type { Layer, Placement, Show } from './show.ts'
 
 /** Changes each of some layers. */
 export function updateLayers(show: Show, sceneId: string, layerIds: readonly string[], change: (layer: Layer) => Layer): Show {
@@ -39,6 +39,36 @@ export function moveLayersBy(show: Show, sceneId: string, layerIds: readonly str
     ...layer,
     placement: { ...layer.placement, x: layer.placement.x + byX, y: layer.placement.y + byY },
   }))
+}
+
+/** Puts some layers in front of the others or behind them, or past the next one in that direction; they keep their order. */
+export function reorderLayers(show: Show, sceneId: string, layerIds: readonly string[], way: OrderWay): Show {
+  return updateScene(show, sceneId, (scene) => {
+    const isMoved = ({ id }: Layer) => layerIds.includes(id)
+    const moved = scene.layers.filter(isMoved)
+    const rest = scene.layers.filter((layer) => !isMoved(layer))
+    if (moved.length === 0 || rest.length === 0) return scene
+    const first = scene.layers.findIndex(isMoved)
+    const last = scene.layers.findLastIndex(isMoved)
+    const restBefore = (index: number) => scene.layers.slice(0, index).filter((layer) => !isMoved(layer)).length
+    const at = { front: rest.length, back: 0, forward: Math.min(rest.length, restBefore(last) + 1), backward: Math.max(0, restBefore(first) - 1) }[way]
+    return { ...scene, layers: rest.toSpliced(at, 0, ...moved) }
+  })
+}
+
+/** Which way layers go in the stack: all the way, or past one other. */
+export type OrderWay = 'front' | 'back' | 'forward' | 'backward'
+
+/** Changes the placements of some layers together: `change` gets those that are not locked, from back to front, and gives as many. */
+export function placeLayers(
+  show: Show,
+  sceneId: string,
+  layerIds: readonly string[],
+  change: (placements: readonly Placement[]) => readonly Placement[],
+): Show {
+  const layers = show.scenes.find((scene) => scene.id === sceneId)?.layers.filter(({ id, locked }) => layerIds.includes(id) && !locked) ?? []
+  const next = change(layers.map(({ placement }) => placement))
+  return layers.reduce((current, layer, index) => placeLayer(current, sceneId, layer.id, next[index]!), show)
 }
 
 /** As much of a step as leaves every position in its range. */

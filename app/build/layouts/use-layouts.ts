@@ -2,8 +2,9 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { arrangeScene } from '../../../core/layout/arrange/arrange-scene.ts'
+import { looksAlike } from '../../../core/layout/arrange/follow-canvas.ts'
 import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
-import type { Content, Layer, Scene, Show } from '../../../core/show/show.ts'
+import type { Content, Scene, Show } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useHeads } from '../../engine/use-heads.ts'
 import { makeId } from '../../show/make-id.ts'
@@ -52,7 +53,7 @@ export function useLayouts() {
         Array.from({ length: places }, () => usual),
         usual,
       )
-      const isTaken = !isFound && next.layers.length > 0 && isAlike(scene, next)
+      const isTaken = !isFound && next.layers.length > 0 && looksAlike(scene, next)
       isFound ||= isTaken
       return {
         name,
@@ -81,10 +82,4 @@ export function useLayouts() {
   }
 
   return { isOpen, side, drafts, take, open }
-}
-
-/** Whether two scenes look the same: what is hidden does not count. */
-function isAlike(one: Scene, other: Scene): boolean {
-  const seen = ({ layers }: Scene) => layers.filter(({ visible }) => visible).map(({ id, placement, crop, frame }: Layer) => ({ id, placement, crop, frame }))
-  return JSON.stringify(seen(one)) === JSON.stringify(seen(other))
 }

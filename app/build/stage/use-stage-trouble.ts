@@ -1,10 +1,10 @@
 // What keeps the scene on the stage from being whole, and what the audience gets meanwhile.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { layersShownBy } from '../../core/show/layer-tree.ts'
-import type { CameraInput } from '../../core/show/show.ts'
-import { useEngineStore } from '../engine/engine.store.ts'
-import { useShowStore } from '../show/show.store.ts'
+import { layersShownBy } from '../../../core/show/layer-tree.ts'
+import type { CameraInput } from '../../../core/show/show.ts'
+import { useEngineStore } from '../../engine/engine.store.ts'
+import { useShowStore } from '../../show/show.store.ts'
 
 export function useStageTrouble() {
   const { t } = useI18n()

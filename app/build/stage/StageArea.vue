@@ -3,18 +3,19 @@ import { Camera, Image, LoaderCircle, Type } from 'lucide-vue-next'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { safeArea } from '../../core/layout/safe-area.ts'
-import BaseButton from '../base/BaseButton.vue'
-import EmptyState from '../base/EmptyState.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
-import LivePicture from '../live-picture/LivePicture.vue'
-import { useWindowShape } from '../shell/use-window-shape.ts'
-import { useShowStore } from '../show/show.store.ts'
+import { safeArea } from '../../../core/layout/safe-area.ts'
+import BaseButton from '../../base/BaseButton.vue'
+import EmptyState from '../../base/EmptyState.vue'
+import { useEngineStore } from '../../engine/engine.store.ts'
+import LivePicture from '../../live-picture/LivePicture.vue'
+import { useWindowShape } from '../../shell/use-window-shape.ts'
+import { useShowStore } from '../../show/show.store.ts'
 import StageHandles from './StageHandles.vue'
 import StageTrouble from './StageTrouble.vue'
-import { useAddLayer } from './use-add-layer.ts'
+import { useAddLayer } from '../use-add-layer.ts'
 import { useSafeLines } from './use-safe-lines.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
+import { useStageView } from './use-stage-view.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
@@ -23,27 +24,53 @@ const { addFiles, addText, addCamera, chooseFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
 const { isStarting, words: trouble } = useStageTrouble()
 const well = useTemplateRef<HTMLDivElement>('well')
+const picture = useTemplateRef<HTMLDivElement>('picture')
 const { width: wellWidth, height: wellHeight } = useElementSize(well)
 const { isStacked } = useWindowShape()
 const isDropTarget = ref(false)
 const MARGIN_PX = 9
 
 const canvas = computed(() => showStore.show!.canvas)
-const zoom = computed(() => {
+const fitted = computed(() => {
   const across = (wellWidth.value - 2 * MARGIN_PX) / canvas.value.widthPx
   // Stacked, the stage is as high as its picture.
   const down = isStacked.value ? Infinity : (wellHeight.value - 2 * MARGIN_PX) / canvas.value.heightPx
   return Math.max(0.05, Math.min(across, down))
 })
+const { nearness, centre, look, pan } = useStageView()
+const zoom = computed(() => fitted.value * nearness.value)
+const size = computed(() => ({ width: Math.round(canvas.value.widthPx * zoom.value), height: Math.round(canvas.value.heightPx * zoom.value) }))
 const pictureStyle = computed(() => ({
-  width: `${Math.round(canvas.value.widthPx * zoom.value)}px`,
-  height: `${Math.round(canvas.value.heightPx * zoom.value)}px`,
+  width: `${size.value.width}px`,
+  height: `${size.value.height}px`,
+  transform: nearness.value === 1 ? 'none' : `translate(${(0.5 - centre.value.x) * size.value.width}px, ${(0.5 - centre.value.y) * size.value.height}px)`,
 }))
-const safeStyle = computed(() => {
-  const area = safeArea('title', 100, 100)
-  return { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` }
+const safeAreas = (['action', 'title'] as const).map((kind) => {
+  const area = safeArea(kind, 100, 100)
+  return { kind, style: { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` } }
 })
 const isOnAir = computed(() => engine.onAirId !== null && showStore.sceneId === engine.onAirId)
+
+/** With Control the wheel looks nearer; without, it moves what is looked at. */
+function onWheel(event: WheelEvent): void {
+  const bounds = picture.value?.getBoundingClientRect()
+  if (bounds === undefined || (!event.ctrlKey && nearness.value === 1)) return
+  event.preventDefault()
+  if (event.ctrlKey)
+    look(nearness.value * Math.exp(-event.deltaY / 300), (event.clientX - bounds.left) / bounds.width, (event.clientY - bounds.top) / bounds.height)
+  else pan(event.deltaX / bounds.width, event.deltaY / bounds.height)
+}
+
+/** The middle button takes the picture along. */
+function onPointerDown(event: PointerEvent): void {
+  if (event.button !== 1 || well.value === null) return
+  event.preventDefault()
+  const target = well.value
+  target.setPointerCapture(event.pointerId)
+  const onMove = (moved: PointerEvent) => pan(-moved.movementX / size.value.width, -moved.movementY / size.value.height)
+  target.addEventListener('pointermove', onMove)
+  target.addEventListener('lostpointercapture', () => target.removeEventListener('pointermove', onMove), { once: true })
+}
 
 function onDrop(event: DragEvent): void {
   isDropTarget.value = false
@@ -58,11 +85,19 @@ function onDrop(event: DragEvent): void {
     class="relative isolate grid min-h-0 min-w-0 place-items-center overflow-hidden bg-well"
     :class="isStacked ? 'py-[9px]' : ''"
     :aria-label="t('build.stageArea')"
+    @wheel="onWheel"
+    @pointerdown="onPointerDown"
     @dragover.prevent="isDropTarget = true"
     @dragleave="isDropTarget = false"
     @drop.prevent="onDrop"
   >
-    <div v-if="showStore.scene" class="relative" :style="pictureStyle" :class="isOnAir ? 'outline-2 outline-offset-2 outline-[#e0604f]' : ''">
+    <div
+      v-if="showStore.scene"
+      ref="picture"
+      class="relative max-w-none"
+      :style="pictureStyle"
+      :class="isOnAir ? 'outline-2 outline-offset-2 outline-[#e0604f]' : ''"
+    >
       <LivePicture
         class="absolute inset-0"
         :request="{ kind: 'scene', sceneId: showStore.scene.id, isSmall: false }"
@@ -71,7 +106,13 @@ function onDrop(event: DragEvent): void {
         :label="t('build.stage', { scene: showStore.scene.name })"
         data-testid="stage"
       />
-      <div v-if="showsSafe" class="safe pointer-events-none absolute" :style="safeStyle"></div>
+      <template v-if="showsSafe">
+        <div v-for="area in safeAreas" :key="area.kind" class="safe pointer-events-none absolute" :class="area.kind" :style="area.style">
+          <span class="absolute -top-px bg-black/60 px-1 text-[9.5px] leading-3 text-white" :class="area.kind === 'title' ? 'left-3' : 'right-3'">{{
+            area.kind === 'title' ? t('build.safeTitle') : t('build.safeAction')
+          }}</span>
+        </div>
+      </template>
       <StageHandles :zoom="zoom" />
       <div v-if="showStore.scene.layers.length === 0" class="pointer-events-none absolute inset-0 grid place-items-center text-[#e9e6dd]">
         <EmptyState class="pointer-events-auto" :title="t('build.emptyScene')" :hint="t('build.emptySceneHint')">
@@ -99,6 +140,9 @@ function onDrop(event: DragEvent): void {
 
 <style scoped>
 /* Light on dark and dark on light: seen on any picture. */
+.safe.action {
+  opacity: 0.5;
+}
 .safe {
   border: 1px dashed #ffffffc0;
   outline: 1px dashed #00000080;

@@ -2,9 +2,9 @@
 // Over the stage: why a picture is missing, and how to mend it in place.
 import { RefreshCw, TriangleAlert } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
-import BaseButton from '../base/BaseButton.vue'
-import DeviceMenu from '../devices/DeviceMenu.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import BaseButton from '../../base/BaseButton.vue'
+import DeviceMenu from '../../devices/DeviceMenu.vue'
+import { useEngineStore } from '../../engine/engine.store.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
 
 const { t } = useI18n()

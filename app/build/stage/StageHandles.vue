@@ -1,0 +1,216 @@
+<script setup lang="ts">
+// What is selected on the stage, and everything that pointer and keys do with it there.
+import { computed, ref, useTemplateRef } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { Rect } from '../../../core/layout/fit.ts'
+import { layerAt } from '../../../core/layout/hit-test.ts'
+import { boxRound } from '../../../core/layout/placement.ts'
+import type { Placement } from '../../../core/show/show.ts'
+import ContextMenu from '../../base/ContextMenu.vue'
+import { useShowStore } from '../../show/show.store.ts'
+import { useClipboard } from '../use-clipboard.ts'
+import { useFocusInspector } from '../use-focus-inspector.ts'
+import { useLayerActions } from '../use-layer-actions.ts'
+import { useRemoveLayer } from '../use-remove-layer.ts'
+import SnapGuides from './SnapGuides.vue'
+import TextInPlace from './TextInPlace.vue'
+import { useStageGestures } from './use-stage-gestures.ts'
+
+const props = defineProps<{ zoom: number }>()
+const { t } = useI18n()
+const showStore = useShowStore()
+const area = useTemplateRef<HTMLDivElement>('area')
+const box = useTemplateRef<HTMLDivElement>('box')
+const removeLayer = useRemoveLayer()
+const { focusFirst } = useFocusInspector()
+const { actions, order } = useLayerActions()
+const { duplicate } = useClipboard()
+const menuAt = ref<{ readonly x: number; readonly y: number } | null>(null)
+/** The text that is written in place. */
+const writingId = ref<string | null>(null)
+/** A box that is drawn over what is to be selected, in canvas pixels. */
+const band = ref<Rect | null>(null)
+
+const layer = computed(() => showStore.layer)
+/** Several are moved together; they are sized and turned one by one. */
+const isMany = computed(() => showStore.selectedLayers.length > 1)
+const isEditable = computed(() => showStore.selectedLayers.some(({ locked }) => !locked) && showStore.isEditor && showStore.scene?.locked === false)
+const around = computed(() => boxRound(showStore.selectedLayers.map(({ placement }) => placement)))
+const { guides, place, moveBy, dragFrom } = useStageGestures({ area, box, zoom: () => props.zoom, isEditable })
+const writing = computed(() => {
+  const found = showStore.scene?.layers.find(({ id }) => id === writingId.value)
+  return found?.kind === 'text' ? found : null
+})
+const boxStyle = computed(() => {
+  if (isMany.value && around.value !== null) return styleOf({ ...around.value, angleDeg: 0 })
+  return layer.value === null ? { display: 'none' } : styleOf(layer.value.placement)
+})
+const bandStyle = computed(() => (band.value === null ? { display: 'none' } : styleOf({ ...band.value, angleDeg: 0 })))
+
+function styleOf({ x, y, width, height, angleDeg }: Omit<Placement, 'fit'>) {
+  const { zoom } = props
+  return { left: `${x * zoom}px`, top: `${y * zoom}px`, width: `${width * zoom}px`, height: `${height * zoom}px`, transform: `rotate(${angleDeg}deg)` }
+}
+
+/** Where on the canvas the pointer is. */
+function pointOf(event: MouseEvent): readonly [x: number, y: number] {
+  const bounds = area.value!.getBoundingClientRect()
+  return [(event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom]
+}
+
+async function onMouseDown(event: MouseEvent): Promise<void> {
+  if (event.button !== 0 || area.value === null || showStore.scene === null) return
+  if (event.target !== area.value && event.target !== box.value) return
+  // From here the arrow keys move what was clicked.
+  area.value.focus({ preventScroll: true })
+  const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
+  if (hit !== null && (event.ctrlKey || event.metaKey || event.shiftKey)) {
+    // What was pressed joins when the pointer is let go where it was; dragged, it draws a box.
+    return drawBand(event, () => showStore.toggleLayer(hit.id), showStore.selectedIds)
+  }
+  if (event.target === box.value && hit !== null && showStore.selectedIds.includes(hit.id)) return
+  if (hit === null || hit.locked || showStore.scene.locked) return drawBand(event, () => showStore.selectLayer(hit?.id ?? null), [])
+  showStore.selectLayer(hit.id)
+  await dragFrom(event)
+}
+
+/** Selects by a box; a press that goes nowhere does `onPress` in its place. */
+function drawBand(event: MouseEvent, onPress: () => void, kept: readonly string[]): void {
+  const [fromX, fromY] = pointOf(event)
+  const onMove = (moved: MouseEvent) => {
+    const [x, y] = pointOf(moved)
+    if (band.value === null && Math.hypot(x - fromX, y - fromY) * props.zoom < 4) return
+    band.value = { x: Math.min(fromX, x), y: Math.min(fromY, y), width: Math.abs(x - fromX), height: Math.abs(y - fromY) }
+  }
+  const onUp = () => {
+    window.removeEventListener('mousemove', onMove)
+    window.removeEventListener('mouseup', onUp)
+    const drawn = band.value
+    band.value = null
+    if (drawn === null) return onPress()
+    const inside = (showStore.scene?.layers ?? []).filter((one) => one.visible && !one.locked && meets(boxRound([one.placement])!, drawn))
+    showStore.selectLayers([...kept.filter((id) => !inside.some((one) => one.id === id)), ...inside.map(({ id }) => id)])
+  }
+  window.addEventListener('mousemove', onMove)
+  window.addEventListener('mouseup', onUp)
+}
+
+function meets(one: Rect, other: Rect): boolean {
+  return one.x < other.x + other.width && other.x < one.x + one.width && one.y < other.y + other.height && other.y < one.y + one.height
+}
+
+function onContextMenu(event: MouseEvent): void {
+  if (showStore.scene === null) return
+  const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
+  if (hit !== null && !showStore.selectedIds.includes(hit.id)) showStore.selectLayer(hit.id)
+  if (hit === null) showStore.selectLayer(null)
+  menuAt.value = { x: event.clientX, y: event.clientY }
+}
+
+function onDoubleClick(event: MouseEvent): void {
+  if (showStore.scene === null || showStore.scene.locked || !showStore.isEditor) return
+  const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
+  if (hit?.kind === 'text' && !hit.locked) writingId.value = hit.id
+}
+
+function onKey(event: KeyboardEvent): void {
+  const current = layer.value
+  const isControl = event.ctrlKey || event.metaKey
+  if (event.key === 'a' && isControl) {
+    event.preventDefault()
+    return showStore.selectLayers((showStore.scene?.layers ?? []).filter(({ locked }) => !locked).map(({ id }) => id))
+  }
+  if (current === null || event.altKey) return
+  if (isControl) {
+    if (event.key !== 'd') return
+    event.preventDefault()
+    return duplicate('own')
+  }
+  if (event.key === 'Enter' && current.kind === 'text' && event.shiftKey && !current.locked) {
+    event.preventDefault()
+    writingId.value = current.id
+    return
+  }
+  if (event.key === 'Enter') return focusFirst()
+  if (event.key === 'Escape') return showStore.selectLayer(null)
+  if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) return openMenuBySelection(event)
+  if (!isEditable.value) return
+  if (event.key === 'Delete' || event.key === 'Backspace') {
+    event.preventDefault()
+    return removeLayer(showStore.selectedLayers.filter(({ locked }) => !locked).map(({ id }) => id))
+  }
+  if (event.key === 'PageUp' || event.key === 'PageDown') {
+    event.preventDefault()
+    return order(event.key === 'PageUp' ? 'forward' : 'backward')
+  }
+  const by = event.shiftKey ? 10 : 1
+  const ways: Readonly<Record<string, readonly [dx: number, dy: number]>> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }
+  const way = ways[event.key]
+  if (way === undefined) return
+  event.preventDefault()
+  const { x, y } = current.placement
+  if (isMany.value) moveBy(...way)
+  else place({ x: x + way[0], y: y + way[1] })
+}
+
+function openMenuBySelection(event: KeyboardEvent): void {
+  event.preventDefault()
+  const bounds = box.value?.getBoundingClientRect()
+  if (bounds !== undefined) menuAt.value = { x: bounds.left + bounds.width / 2, y: bounds.top + bounds.height / 2 }
+}
+</script>
+
+<template>
+  <div
+    ref="area"
+    class="stage-handles absolute inset-0 outline-offset-4"
+    :class="layer === null ? 'is-empty' : ''"
+    tabindex="0"
+    role="application"
+    :aria-label="layer === null ? t('build.stageEmpty') : t('build.stageKeys', { name: isMany ? t('layer.many', showStore.selectedIds.length) : layer.name })"
+    @mousedown="onMouseDown"
+    @dblclick="onDoubleClick"
+    @contextmenu.prevent="onContextMenu"
+    @keydown.self="onKey"
+  >
+    <template v-if="isMany">
+      <div
+        v-for="each in showStore.selectedLayers"
+        :key="each.id"
+        class="pointer-events-none absolute outline-1 outline-[#e2b24c]"
+        :style="styleOf(each.placement)"
+      ></div>
+    </template>
+    <div
+      ref="box"
+      class="absolute"
+      :style="boxStyle"
+      :class="(layer?.locked || showStore.scene?.locked) && !isMany ? 'outline-1 outline-dashed outline-[#e0b04b]' : ''"
+    ></div>
+    <SnapGuides :guides="guides" :zoom="zoom" />
+    <div class="pointer-events-none absolute border border-[#e2b24c] bg-[#e2b24c26]" :style="bandStyle" data-testid="band"></div>
+    <TextInPlace v-if="writing" :key="writing.id" :layer="writing" :zoom="zoom" @done="writingId = null" />
+    <ContextMenu :actions="actions" :label="t('layer.menu')" :at="menuAt" @close="menuAt = null" />
+  </div>
+</template>
+
+<style>
+.stage-handles.is-empty .moveable-control-box {
+  display: none !important;
+}
+.stage-handles .moveable-control-box {
+  --moveable-color: #e2b24c;
+}
+.stage-handles .moveable-control {
+  width: 10px !important;
+  height: 10px !important;
+  margin-top: -5px !important;
+  margin-left: -5px !important;
+  border-radius: 1px !important;
+  border: 1.5px solid #a87823 !important;
+  background: #fff !important;
+}
+.stage-handles .moveable-rotation-control {
+  border-radius: 10px !important;
+}
+</style>

@@ -1,0 +1,66 @@
+// Layers that were copied, as they are carried by the clipboard, and putting them into a scene.
+import { addContents, contentIdOf, contentOf, withOwnContents } from './contents.ts'
+import { copyLayer, type MakeId } from './create.ts'
+import { addInput, updateScene } from './edits.ts'
+import { layersOf } from './layer-tree.ts'
+import type { Content, Input, Layer, Show } from './show.ts'
+
+export const CLIP_FORMAT = 'green-room-layers'
+
+/** Layers with all that they show: they can be put into another show too. */
+export interface CopiedLayers {
+  readonly format: typeof CLIP_FORMAT
+  readonly version: Show['version']
+  readonly layers: readonly Layer[]
+  readonly contents: readonly Content[]
+  readonly inputs: readonly Input[]
+}
+
+/** Whether what is pasted goes on showing the same words and forms, or has its own from now on. Cameras and files are the same either way. */
+export type Sharing = 'same' | 'own'
+
+/** Takes layers of a scene along, from back to front. */
+export function copyLayers(show: Show, sceneId: string, layerIds: readonly string[]): CopiedLayers {
+  const layers = show.scenes.find(({ id }) => id === sceneId)?.layers.filter(({ id }) => layerIds.includes(id)) ?? []
+  const all = layersOf({ layers })
+  const contentIds = new Set(all.map(contentIdOf))
+  const inputIds = new Set(all.flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : [])))
+  return {
+    format: CLIP_FORMAT,
+    version: show.version,
+    layers,
+    contents: show.contents.filter(({ id }) => contentIds.has(id)),
+    inputs: show.inputs.filter(({ id }) => inputIds.has(id)),
+  }
+}
+
+/** What text of the clipboard holds, unchecked; null when it is something else. The show that comes of it is what gets checked. */
+export function readCopied(text: string): CopiedLayers | null {
+  if (!text.startsWith(`{"format":"${CLIP_FORMAT}"`)) return null
+  try {
+    return JSON.parse(text) as CopiedLayers
+  } catch {
+    return null
+  }
+}
+
+/** Puts copied layers in front of a scene's others; says which they are. A part that a layout made for another scene is an ordinary layer here. */
+export function pasteLayers(
+  show: Show,
+  sceneId: string,
+  { layers, contents, inputs }: CopiedLayers,
+  sharing: Sharing,
+  makeId: MakeId,
+): { readonly show: Show; readonly layerIds: readonly string[] } {
+  const missing = inputs.filter(({ id }) => !show.inputs.some((input) => input.id === id))
+  const withInputs = missing.reduce<Show>((current, input) => addInput(current, input), show)
+  const fresh = layers.map((layer) => ({ ...copyLayer(layer, makeId), part: null }) as Layer)
+  // What the show does not have any more, or never had, comes along.
+  const source = addContents(withInputs, contents)
+  const made =
+    sharing === 'own'
+      ? withOwnContents(source, fresh, makeId)
+      : { layers: fresh, contents: contents.filter(({ id }) => contentOf(withInputs, id) === undefined) }
+  const next = updateScene(addContents(withInputs, made.contents), sceneId, (scene) => ({ ...scene, layers: [...scene.layers, ...made.layers] }))
+  return { show: next, layerIds: made.layers.map(({ id }) => id) }
+}
