@@ -155,7 +155,10 @@ export type FromEngine =
 
 /** What a stand-in or a clip posts through its port; the buffer comes back for reuse. */
 export interface PortFrame {
+  /** -1 where frames have none. */
   readonly frameNumber: number
+  /** Of a clip: where in its file the picture begins. */
+  readonly mediaUs?: number
   /** How its codes are meant; I420 of BT.709 in limited range, as stand-ins draw, when nothing is said. RGBA is straight. */
   readonly codes?: { readonly format: 'i420'; readonly matrix: YcbcrMatrix; readonly range: 'limited' | 'full' } | { readonly format: 'rgba' }
   readonly widthPx: number

@@ -14,6 +14,7 @@ import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useShowStore } from '../show/show.store.ts'
 import CleanUpSection from './CleanUpSection.vue'
+import ClipSection from './ClipSection.vue'
 import FillSection from './FillSection.vue'
 import FrameSection from './FrameSection.vue'
 import InputSection from './InputSection.vue'
@@ -102,6 +103,7 @@ function change(label: string, part: (layer: Layer) => Layer): void {
       <FillSection v-if="layer.kind === 'shape'" :key="layer.id" :layer="layer" />
       <OutlineSection v-if="layer.kind === 'shape' && outline" :key="layer.id" :layer="layer" :outline="outline" />
       <InputSection v-if="input" :input="input" />
+      <ClipSection v-if="input?.kind === 'clip'" :key="input.id" :input="input" />
       <CleanUpSection v-if="input && input.kind !== 'colour'" :key="layer.id" :input="input" :layer-id="layer.id" :here="layer.treatment" />
       <InsideSection v-if="layer.part === 'ink' || canBePage(showStore.show!, layer)" />
       <PlaceSection :layer="layer" />

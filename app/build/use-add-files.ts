@@ -1,4 +1,4 @@
-// Pictures from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
+// Pictures and clips from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import type { Input } from '../../core/show/show.ts'
@@ -6,7 +6,7 @@ import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { usePlacing } from './use-placing.ts'
 
-export const FILE_KINDS = 'image/png,image/jpeg,image/webp,image/gif'
+export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm,video/quicktime'
 
 export function useAddFiles() {
   const { t } = useI18n()
@@ -19,7 +19,8 @@ export function useAddFiles() {
       try {
         const asset = await api.addAsset(file)
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
-        const input: Input = { id: makeId(), kind: 'picture', name, asset: asset.hash, treatment: [] }
+        const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
+        const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
         onPlaced(placeInput(input, true))
       } catch (error) {
         toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })

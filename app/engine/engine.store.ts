@@ -22,6 +22,7 @@ import { cueClaps } from './standin-threads.ts'
 import { StudioLink } from './studio-link.ts'
 import { useAir } from './use-air.ts'
 import { useCameras } from './use-cameras.ts'
+import { inputsSeenIn, useClips } from './use-clips.ts'
 import { useMirrorWatch } from './use-mirror-watch.ts'
 import { useScreens } from './use-screens.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
@@ -87,6 +88,7 @@ export const useEngineStore = defineStore('engine', () => {
   let engine = makeEngine()
   const { cameras, ...cameraFigures } = useCameras(() => engine)
   const { screens, screenStates, sharedScreens } = useScreens(() => engine, nameScreen)
+  const { clips, clipStates } = useClips(() => engine)
   const mirrors = useMirrorWatch(screenStates, sharedScreens, (inputId) => engine.grab(inputId, null, null))
 
   exposeFigures({
@@ -127,7 +129,7 @@ export const useEngineStore = defineStore('engine', () => {
   }
 
   watch(air.isCardWanted, (isWanted) => engine.setCard(isWanted))
-  watch([air.pictured, air.held, air.onAirId, () => showStore.onAirId, lookedAt], follow, { immediate: true })
+  watch([air.pictured, air.held, air.onAirId, () => showStore.onAirId, () => showStore.sceneId, lookedAt], follow, { immediate: true })
 
   // The voice stays with what is on air, as the picture does.
   watch(air.air, (now) => voice.setOnAirShow(now?.show ?? null), { immediate: true, flush: 'sync' })
@@ -142,6 +144,7 @@ export const useEngineStore = defineStore('engine', () => {
     const both = withHeld(show, held)
     cameras.follow(both, new Set([...visibleInputs(both), ...lookedAt.value]))
     screens.follow(both)
+    clips.follow(both, new Set([...inputsSeenIn(both, [showStore.sceneId, air.air.value?.sceneId ?? null]), ...lookedAt.value]))
     engine.setCard(air.isCardWanted.value)
     if (!isWatched) watchdog.start()
     isWatched = true
@@ -180,6 +183,7 @@ export const useEngineStore = defineStore('engine', () => {
     follow()
     for (const input of withHeld(show, air.held.value).inputs) if (input.kind === 'camera') cameras.retry(input.id)
     screens.restart()
+    clips.restartAll(withHeld(show, air.held.value))
     if (watched !== null) engine.watch(watched.inputId, watched.layer)
     if (isFeedOn.value) hosts.setFeed(engine.openFeed())
   }
@@ -300,6 +304,10 @@ export const useEngineStore = defineStore('engine', () => {
     /** Tells which inputs a view shows by themselves. */
     lookAt: (inputIds: readonly string[]) => (lookedAt.value = inputIds),
     retryCamera: (inputId: string) => cameras.retry(inputId),
+    clipStates,
+    playClip: (inputId: string) => clips.play(inputId),
+    pauseClip: (inputId: string) => clips.pause(inputId),
+    restartClip: (inputId: string) => clips.restart(inputId),
     screenStates,
     sharedScreens,
     /** Screens that show the studio itself, by their input. */

@@ -199,6 +199,7 @@ export default {
     stepScope: 'where {name} applies',
     device: 'device of {name}',
     colour: 'colour of {name}',
+    clip: 'part of {name} that is played',
     addInput: 'adding {name}',
     removeInput: 'removal of {name}',
     pick: 'backdrop',

@@ -34,6 +34,10 @@ export interface Asset {
   readonly widthPx: number
   readonly heightPx: number
   readonly fileName: string
+  readonly mimeType: string
+  readonly byteLength: number
+  /** Whether it has more than one picture, one after the other. */
+  readonly isMoving: boolean
 }
 
 /** A named chain of steps. */

@@ -1,8 +1,7 @@
 // One live input inside the worker: takes frames as they come and keeps the newest as plain bytes.
 import type { Picture } from '../../core/picture/picture.ts'
-import { i420ByteLength } from '../../core/picture/picture.ts'
-import type { YcbcrMatrix } from '../../core/colour/ycbcr.ts'
 import { MARK_RATE } from '../../core/marks/frame-mark.ts'
+import { copyFrame } from '../copy-frame.ts'
 import type { SourceFrame } from '../executor.ts'
 import type { PortFrame } from '../protocol.ts'
 import type { FrameLedger } from './frame-ledger.ts'
@@ -59,7 +58,7 @@ export class LiveSource {
       const before = held
       held = data
       source.frameNumber = data.frameNumber
-      source.captureMs = (data.frameNumber * 1000) / MARK_RATE
+      source.captureMs = data.mediaUs === undefined ? (data.frameNumber * 1000) / MARK_RATE : data.mediaUs / 1000
       const { widthPx, heightPx, codes = STANDIN_CODES } = data
       source.#show({ ...codes, widthPx, heightPx, data: data.data })
       if (before !== null) port.postMessage({ type: 'return', data: before.data }, [before.data.buffer])
@@ -91,7 +90,7 @@ export class LiveSource {
       const frame = ledger.take(value)
       try {
         this.captureMs = frame.timestamp / 1000
-        if (!this.#isFrozen && !this.#isClosed) this.#show(await this.#copy(frame))
+        if (!this.#isFrozen && !this.#isClosed) this.#show(await copyFrame(frame, (byteLength) => this.#buffer(byteLength)))
       } finally {
         ledger.close(frame)
       }
@@ -106,19 +105,6 @@ export class LiveSource {
     this.#events.onFrame()
   }
 
-  async #copy(frame: VideoFrame): Promise<Picture> {
-    const { width: widthPx, height: heightPx } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
-    const size = { widthPx, heightPx }
-    if (frame.format === 'I420' || frame.format === 'NV12') {
-      const data = this.#buffer(i420ByteLength(widthPx, heightPx))
-      await (frame.format === 'I420' ? copyI420(frame, data, widthPx, heightPx) : copyNv12(frame, data, widthPx, heightPx))
-      return { format: 'i420', ...size, matrix: matrixOf(frame), range: frame.colorSpace.fullRange === true ? 'full' : 'limited', data }
-    }
-    const data = this.#buffer(widthPx * heightPx * 4)
-    await frame.copyTo(data, { format: 'RGBA' } as VideoFrameCopyToOptions)
-    return { format: 'rgba', ...size, data }
-  }
-
   /** Two buffers in turn: the one on show is never written. */
   #buffer(byteLength: number): Uint8Array<ArrayBuffer> {
     const next = this.#buffers.find((buffer) => buffer !== this.#frame?.picture.data && buffer.length === byteLength)
@@ -126,42 +112,5 @@ export class LiveSource {
     const fresh = new Uint8Array(byteLength)
     this.#buffers = [...this.#buffers.filter((buffer) => buffer.length === byteLength).slice(-1), fresh]
     return fresh
-  }
-}
-
-/** HD pictures without a stated matrix are BT.709, smaller ones BT.601 (common practice, no source). */
-function matrixOf(frame: VideoFrame): YcbcrMatrix {
-  const stated = frame.colorSpace.matrix
-  if (stated === 'bt709') return 'bt709'
-  if (stated === 'smpte170m' || stated === 'bt470bg') return 'bt601'
-  return frame.codedHeight >= 720 ? 'bt709' : 'bt601'
-}
-
-async function copyI420(frame: VideoFrame, data: Uint8Array, width: number, height: number): Promise<void> {
-  const chromaWidth = Math.ceil(width / 2)
-  const chromaLength = chromaWidth * Math.ceil(height / 2)
-  await frame.copyTo(data, {
-    layout: [
-      { offset: 0, stride: width },
-      { offset: width * height, stride: chromaWidth },
-      { offset: width * height + chromaLength, stride: chromaWidth },
-    ],
-  })
-}
-
-async function copyNv12(frame: VideoFrame, data: Uint8Array, width: number, height: number): Promise<void> {
-  const chromaWidth = Math.ceil(width / 2)
-  const chromaLength = chromaWidth * Math.ceil(height / 2)
-  const packed = new Uint8Array(width * height + 2 * chromaLength)
-  await frame.copyTo(packed, {
-    layout: [
-      { offset: 0, stride: width },
-      { offset: width * height, stride: chromaWidth * 2 },
-    ],
-  })
-  data.set(packed.subarray(0, width * height))
-  for (let i = 0; i < chromaLength; i += 1) {
-    data[width * height + i] = packed[width * height + 2 * i]!
-    data[width * height + chromaLength + i] = packed[width * height + 2 * i + 1]!
   }
 }

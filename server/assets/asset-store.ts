@@ -5,6 +5,7 @@ import path from 'node:path'
 import type { Database } from '../db/database.ts'
 import { storageFailure } from '../db/storage-failure.ts'
 import { HttpError } from '../http-error.ts'
+import { inspectClip, isClipFile } from './inspect-clip.ts'
 import { inspectLook, isLookFile } from './inspect-look.ts'
 import { inspectPicture } from './inspect-picture.ts'
 import { AssetRow, initAssetModel } from './model.ts'
@@ -16,6 +17,8 @@ export interface Asset {
   readonly widthPx: number
   readonly heightPx: number
   readonly fileName: string
+  /** Whether it has more than one picture, one after the other. */
+  readonly isMoving: boolean
 }
 
 /** Ending of a file that is not whole yet. */
@@ -34,9 +37,13 @@ export class AssetStore {
     for (const name of readdirSync(this.#folder)) if (name.endsWith(PARTIAL)) rmSync(path.join(this.#folder, name), { force: true })
   }
 
-  /** Checks and keeps a picture or a look table; the same bytes are kept once. */
+  /** Checks and keeps a picture, a clip or a look table; the same bytes are kept once. */
   async add(bytes: Buffer, fileName: string): Promise<Asset> {
-    const facts = isLookFile(bytes, fileName) ? inspectLook(bytes, fileName) : await inspectPicture(bytes, fileName)
+    const facts = isClipFile(bytes)
+      ? await inspectClip(bytes, fileName)
+      : isLookFile(bytes, fileName)
+        ? inspectLook(bytes, fileName)
+        : await inspectPicture(bytes, fileName)
     const hash = createHash('sha256').update(bytes).digest('hex')
     await this.#write(hash, bytes)
     return this.#database.write(async (transaction) => {
@@ -77,6 +84,6 @@ export class AssetStore {
 }
 
 function assetOf(row: AssetRow): Asset {
-  const { hash, mimeType, byteLength, widthPx, heightPx, fileName } = row
-  return { hash, mimeType, byteLength, widthPx, heightPx, fileName }
+  const { hash, mimeType, byteLength, widthPx, heightPx, fileName, isMoving } = row
+  return { hash, mimeType, byteLength, widthPx, heightPx, fileName, isMoving }
 }

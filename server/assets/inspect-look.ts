@@ -16,7 +16,7 @@ export function inspectLook(bytes: Buffer, fileName: string): PictureFacts {
   if (bytes.length > MAX_LOOK_BYTES) throw new HttpError(413, 'look-size', `"${fileName}" is larger than 40 MB. Export the look with fewer points.`)
   try {
     const { size } = parseCube(bytes.toString('utf8'))
-    return { mimeType: CUBE_MIME_TYPE, widthPx: size, heightPx: size }
+    return { mimeType: CUBE_MIME_TYPE, widthPx: size, heightPx: size, isMoving: false }
   } catch (error) {
     if (error instanceof CubeError) throw new HttpError(400, 'look-malformed', `"${fileName}" is no look that can be used: ${error.message}.`)
     throw error

@@ -18,6 +18,19 @@ export interface PictureFacts {
   readonly mimeType: string
   readonly widthPx: number
   readonly heightPx: number
+  /** Whether it has more than one picture, one after the other. */
+  readonly isMoving: boolean
+}
+
+/** Whether a PNG has an animation control chunk before its first picture (W3C PNG, third edition, §11.3.6.1). */
+function isAnimatedPng(bytes: Buffer): boolean {
+  for (let at = 8; at + 12 <= bytes.length;) {
+    const type = bytes.subarray(at + 4, at + 8).toString('latin1')
+    if (type === 'acTL') return true
+    if (type === 'IDAT') return false
+    at += 12 + bytes.readUInt32BE(at)
+  }
+  return false
 }
 
 /**
@@ -54,9 +67,11 @@ export async function inspectPicture(bytes: Buffer, fileName: string): Promise<P
   await decoding(() => sharp(bytes, { failOn: 'truncated' }).raw().toBuffer()).catch(() => {
     throw new HttpError(400, 'picture-damaged', `${name} is damaged or cut off. Copy or export it again.`)
   })
+  const isMoving = (metadata.pages ?? 1) > 1 || (metadata.format === 'png' && isAnimatedPng(bytes))
   const isTurned = (metadata.orientation ?? 1) >= 5
   return {
-    mimeType,
+    mimeType: isMoving && metadata.format === 'png' ? 'image/apng' : mimeType,
+    isMoving,
     widthPx: isTurned ? metadata.height : metadata.width,
     heightPx: isTurned ? metadata.width : metadata.height,
   }

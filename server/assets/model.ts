@@ -1,6 +1,6 @@
 import { DataTypes, Model, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize'
 
-/** A stored picture; the file lies in the data folder under its hash. */
+/** A stored picture, clip or look; the file lies in the data folder under its hash. */
 export class AssetRow extends Model<InferAttributes<AssetRow>, InferCreationAttributes<AssetRow>> {
   declare hash: string
   declare mimeType: string
@@ -8,6 +8,7 @@ export class AssetRow extends Model<InferAttributes<AssetRow>, InferCreationAttr
   declare widthPx: number
   declare heightPx: number
   declare fileName: string
+  declare isMoving: boolean
   declare createdAt: Date
 }
 
@@ -21,6 +22,7 @@ export function initAssetModel(sequelize: Sequelize): void {
       widthPx: DataTypes.INTEGER,
       heightPx: DataTypes.INTEGER,
       fileName: DataTypes.STRING(200),
+      isMoving: DataTypes.BOOLEAN,
       createdAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'assets', timestamps: false },

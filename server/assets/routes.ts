@@ -1,14 +1,18 @@
 import { Router, raw } from 'express'
 import { HttpError } from '../http-error.ts'
 import type { AssetStore } from './asset-store.ts'
+import { isClipFile, MAX_CLIP_BYTES } from './inspect-clip.ts'
 import { MAX_PICTURE_BYTES } from './inspect-picture.ts'
 
-/** /api/assets: upload a picture as the raw body, read one by its hash. */
+/** /api/assets: upload a picture or a clip as the raw body, read one by its hash. */
 export function assetRoutes(store: AssetStore): Router {
   const router = Router()
-  router.post('/', raw({ type: () => true, limit: MAX_PICTURE_BYTES }), async (request, response) => {
+  router.post('/', raw({ type: () => true, limit: MAX_CLIP_BYTES }), async (request, response) => {
     const bytes: unknown = request.body
     const fileName = fileNameOf(request.query['name'])
+    if (Buffer.isBuffer(bytes) && bytes.length > MAX_PICTURE_BYTES && !isClipFile(bytes)) {
+      throw new HttpError(413, 'picture-bytes', `"${fileName}" is larger than ${MAX_PICTURE_BYTES / 1024 / 1024} MB. Make it smaller and try again.`)
+    }
     // An empty body never reaches the parser, so it arrives as something else.
     response.status(201).json(await store.add(Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0), fileName))
   })

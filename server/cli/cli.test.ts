@@ -6,7 +6,7 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { afterAll, describe, expect, it } from 'vitest'
 import { demoPictures } from '../../demo/seed.ts'
-import { newInputLayer } from '../../core/show/create.ts'
+import { BARE_SCENE, newInputLayer } from '../../core/show/create.ts'
 import { demoShow } from '../../demo/show.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import { inputFile, loadMatte } from '../../tests/references/cases.ts'
@@ -228,7 +228,7 @@ describe('still', () => {
     const show = demoShow({ wall: 'a'.repeat(64), mark: 'b'.repeat(64), meadow: 'c'.repeat(64) })
     const plain = (id: string, colour: string) => ({ id, kind: 'colour' as const, name: id, colour, treatment: [] })
     const inputs = [plain('red', '#c80000'), plain('blue', '#0000c8')]
-    const scenes = inputs.map((input) => ({ id: `all-${input.id}`, name: input.id, layers: [newInputLayer(input, show.canvas, () => `of-${input.id}`)] }))
+    const scenes = inputs.map((input) => ({ ...BARE_SCENE, id: `all-${input.id}`, name: input.id, layers: [newInputLayer(input, show.canvas, () => `of-${input.id}`)] }))
     writeFileSync(file('two.json'), JSON.stringify({ ...show, inputs, contents: [], scenes }))
     const go = (out: string, ...args: string[]) => runCli('still', '--show', file('two.json'), '--scene', 'all-blue', '--out', file(out), ...args)
     const half = JSON.stringify({ kind: 'dissolve', durationMs: 1000, easing: { kind: 'linear' } })

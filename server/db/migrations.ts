@@ -68,4 +68,11 @@ export const migrations: readonly { readonly name: string; readonly up: (queries
       })
     },
   },
+  {
+    name: '006-moving-pictures',
+    up: async (queries) => {
+      /** Whether a file has more than one picture, one after the other; none had before. */
+      await queries.addColumn('assets', 'isMoving', { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false })
+    },
+  },
 ]
