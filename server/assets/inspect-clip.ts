@@ -1,4 +1,4 @@
-import { ALL_FORMATS, BufferSource, Input } from 'mediabunny'
+import { ALL_FORMATS, BufferSource, EncodedPacketSink, Input } from 'mediabunny'
 import { HttpError } from '../http-error.ts'
 import type { PictureFacts } from './inspect-picture.ts'
 
@@ -23,6 +23,8 @@ export async function inspectClip(bytes: Buffer, fileName: string): Promise<Pict
     const track = await input.getPrimaryVideoTrack().catch(() => {
       throw damaged()
     })
+    // A film whose table of contents is missing has no tracks at all.
+    if ((await input.getTracks()).length === 0) throw damaged()
     if (track === null) throw new HttpError(415, 'clip-no-picture', `${name} has no picture in it. Choose a film, or a picture.`)
     const codec = track.codec
     if (codec === null || !CODECS.includes(codec as (typeof CODECS)[number])) {
@@ -32,7 +34,9 @@ export async function inspectClip(bytes: Buffer, fileName: string): Promise<Pict
     const duration = await track.computeDuration().catch(() => {
       throw damaged()
     })
-    if (!(duration > 0)) throw damaged()
+    // Tables at the front tell nothing of what is behind: the last picture must be there too.
+    const last = await new EncodedPacketSink(track).getPacket(Infinity).catch(() => null)
+    if (!(duration > 0) || last === null || last.data.length === 0) throw damaged()
     const [widthPx, heightPx] = [track.displayWidth, track.displayHeight]
     if (Math.max(widthPx, heightPx) > MAX_SIDE_PX || Math.min(widthPx, heightPx) < 2) {
       throw new HttpError(413, 'clip-side', `${name} is ${widthPx} × ${heightPx} pixels; each side may be 2 to ${MAX_SIDE_PX}. Export it smaller.`)

@@ -1,0 +1,144 @@
+// Clips against ffprobe (when each picture begins) and ffmpeg (its pixels; libvips for WebP): tests/fixtures/clips/facts.json, written by
+// scripts/make-clip-fixtures.mjs. The clip's own thread is asked, as the engine would.
+import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
+import path from 'node:path'
+import type { Page } from '@playwright/test'
+import type { ClipWish, FromClip, ToClip } from '../../engine/clip/clip-protocol.ts'
+import type { PortFrame } from '../../engine/protocol.ts'
+import facts from '../fixtures/clips/facts.json' with { type: 'json' }
+import type { TestServer } from '../support/test-server.ts'
+import { expect, openStudio, test } from './studio.ts'
+
+const root = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
+const folder = path.join(root, 'tests/fixtures/clips')
+const workerUrl = `/assets/${readdirSync(path.join(root, 'dist/app/assets')).find((name) => name.startsWith('clip.worker'))!}`
+const WHOLE: ClipWish = { fromUs: 0, toUs: null, rate: 1, loops: true }
+
+interface Seen {
+  readonly mediaUs: number
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly md5: string
+  readonly data: Buffer
+}
+
+/** The first pictures that a clip posts, and why it stopped if it did. */
+async function played(
+  page: Page,
+  server: TestServer,
+  name: string,
+  wish: ClipWish,
+  count: number,
+): Promise<{ readonly seen: readonly Seen[]; readonly failure: string | null; readonly skipped: number }> {
+  const { hash } = await server.assets.add(fileOf(name), name)
+  const answer = await page.evaluate(
+    ({ url, file, wanted, most }) =>
+      new Promise<{ frames: { mediaUs: number; widthPx: number; heightPx: number; base64: string }[]; failure: string | null; skipped: number }>((resolve) => {
+        const worker = new Worker(url, { type: 'module' })
+        const { port1, port2 } = new MessageChannel()
+        const frames: { mediaUs: number; widthPx: number; heightPx: number; base64: string }[] = []
+        let skipped = 0
+        const end = (failure: string | null) => {
+          worker.terminate()
+          resolve({ frames, failure, skipped })
+        }
+        port2.onmessage = ({ data }: MessageEvent<PortFrame>) => {
+          let text = ''
+          for (const byte of data.data) text += String.fromCharCode(byte)
+          frames.push({ mediaUs: data.mediaUs!, widthPx: data.widthPx, heightPx: data.heightPx, base64: btoa(text) })
+          port2.postMessage({ type: 'return', data: data.data }, [data.data.buffer])
+          if (frames.length === most) end(null)
+        }
+        worker.onmessage = ({ data }: MessageEvent<FromClip>) => {
+          if (data.type === 'failed') end(data.reason)
+          else {
+            skipped = data.report.skipped
+            if (data.report.isOver) setTimeout(() => end(null))
+          }
+        }
+        const message: ToClip = { type: 'start', url: file, port: port1, wish: wanted, plays: true }
+        worker.postMessage(message, [port1])
+      }),
+    { url: workerUrl, file: `${server.studioUrl}/api/assets/${hash}`, wanted: wish, most: count },
+  )
+  const seen = answer.frames.map(({ base64, ...rest }) => {
+    const data = Buffer.from(base64, 'base64')
+    return { ...rest, data, md5: createHash('md5').update(data).digest('hex') }
+  })
+  return { seen, failure: answer.failure, skipped: answer.skipped }
+}
+
+const fileOf = (name: string) => readFileSync(path.join(folder, name))
+
+test('every picture of a clip comes at its time with its pixels, lap after lap, and none comes twice at the seam', async ({ page, server }) => {
+  await openStudio(page, server)
+  for (const [name, { startsUs, ...rest }] of Object.entries(facts)) {
+    if (!('md5' in rest) || rest.md5 === undefined) continue
+    const { md5 } = rest
+    const count = startsUs.length
+    const { seen, failure, skipped } = await played(page, server, name, WHOLE, Math.ceil(count * 2.5))
+    expect(failure, name).toBeNull()
+    const places = seen.map(({ mediaUs }) => startsUs.findIndex((start) => Math.abs(start - mediaUs) <= 1000))
+    expect(places, `${name}: every time is one that ffprobe names`).not.toContain(-1)
+    // A machine that is busy may let pictures go by; what comes must be right, and hardly one may be missing.
+    expect(skipped, name).toBeLessThanOrEqual(count * 0.2)
+    places.forEach((place, i) => {
+      expect(seen[i]!.md5, `${name}, picture ${place} at ${seen[i]!.mediaUs} µs`).toBe(md5[place])
+      if (i > 0) expect(place, `${name}: picture ${i} follows ${places[i - 1]}`).not.toBe(places[i - 1])
+    })
+    if (skipped === 0) expect(places).toEqual(places.map((_, i) => i % count))
+  }
+})
+
+test('a part of a clip begins with the picture that is seen there, also between keys, and ends before its end; once is once', async ({ page, server }) => {
+  await openStudio(page, server)
+  const { startsUs, md5 } = facts['h264-bframes.mp4']
+  const part = { fromUs: 450_000, toUs: 700_000, rate: 0.5, loops: true }
+  const inside = startsUs.map((_, i) => i).filter((i) => startsUs[i]! < part.toUs && (startsUs[i + 1] ?? Infinity) > part.fromUs)
+  const looped = await played(page, server, 'h264-bframes.mp4', part, inside.length * 2)
+  const order = looped.seen.map((one) => md5.indexOf(one.md5))
+  if (looped.skipped === 0) expect(order).toEqual([...inside, ...inside])
+  expect(new Set(order)).toEqual(new Set(inside))
+  expect(looped.seen[0]!.mediaUs).toBe(part.fromUs)
+  const once = await played(page, server, 'h264-bframes.mp4', { ...part, loops: false }, 1000)
+  expect(once.seen.at(-1)!.md5).toBe(md5[inside.at(-1)!])
+  expect(once.seen.length).toBeLessThanOrEqual(inside.length)
+})
+
+test('turned clips stand upright, see-through ones are see-through', async ({ page, server }) => {
+  await openStudio(page, server)
+  const turned = await played(page, server, 'turned.mp4', WHOLE, 1)
+  expect([turned.seen[0]!.widthPx, turned.seen[0]!.heightPx]).toEqual([64, 96])
+  // Made with an opacity of eight codes more in each column, coded without loss.
+  const { seen, failure } = await played(page, server, 'alpha.webm', WHOLE, 12)
+  expect(failure).toBeNull()
+  const { data, widthPx } = seen[0]!
+  for (let x = 0; x < widthPx; x += 1) expect(Math.abs(data[(5 * widthPx + x) * 4 + 3]! - 8 * x), `column ${x}`).toBeLessThanOrEqual(1)
+  expect(seen.map(({ mediaUs }) => Math.round(mediaUs / 50_000) % 6)).toEqual(seen.map((_, i) => i % 6))
+})
+
+test('what cannot be played says so in words, and the scene goes on', async ({ page, server }) => {
+  await openStudio(page, server)
+  const film = fileOf('h264-bframes.mp4')
+  const cases: readonly (readonly [file: Buffer, name: string, words: RegExp])[] = [
+    [fileOf('hevc.mp4'), 'phone.mp4', /HEVC \(H\.265\), which browsers do not play\. Export it as H\.264/],
+    [film.subarray(0, 600), 'half.mp4', /"half\.mp4" is damaged or cut off/],
+    [Buffer.concat([film.subarray(0, 32), Buffer.alloc(3000)]), 'noise.mp4', /"noise\.mp4" is damaged or cut off/],
+    [Buffer.from('not a film at all'), 'notes.mp4', /"notes\.mp4" is not a picture/],
+  ]
+  for (const [buffer, name, words] of cases) {
+    await page.getByTestId('picture-file').setInputFiles({ name, mimeType: 'video/mp4', buffer })
+    await expect(page.getByText(words).first()).toBeVisible()
+  }
+  await expect(page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^phone/ }) })).toHaveCount(0)
+  // A good one lands, behind the presenter, and plays.
+  await page.getByTestId('picture-file').setInputFiles({ name: 'loop.mp4', mimeType: 'video/mp4', buffer: film })
+  await expect(page.getByRole('button', { name: /^loop, Clip/ })).toBeVisible()
+  const place = page.getByTestId('clip-place')
+  await expect(place).toHaveText(/of 0\.8 s/)
+  await page.getByRole('button', { name: 'Pause', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
+})
