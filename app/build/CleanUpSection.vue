@@ -1,11 +1,13 @@
 <script setup lang="ts">
 // What cleans the input up: each step opens on the bench, at the place where it applies.
-import { ScanSearch } from 'lucide-vue-next'
+import { Globe, MapPin, ScanSearch } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
+import { moveStepHome, type TreatmentHome } from '../../core/show/edits.ts'
 import type { Input, Step } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
+import IconButton from '../base/IconButton.vue'
 import { useShowStore } from '../show/show.store.ts'
 import KeyNotes from '../bench/steps/KeyNotes.vue'
 import { useStepWords } from '../bench/use-step-words.ts'
@@ -35,6 +37,15 @@ function benchAt(stepId: string | null, isHere: boolean) {
   const query = { ...(stepId === null ? {} : { step: stepId }), ...(isHere ? { scene: showStore.sceneId!, layer: props.layerId } : {}) }
   return { name: 'bench', params: { showId: showStore.showId!, inputId: props.input.id }, query }
 }
+/** Moves a step from everywhere to here only, or back, in one action. */
+function moveScope(step: Step, isHere: boolean): void {
+  const everywhere: TreatmentHome = { type: 'input', inputId: props.input.id }
+  const here: TreatmentHome = { type: 'layer', sceneId: showStore.sceneId!, layerId: props.layerId }
+  showStore.edit(t('edits.stepScope', { name: nameOf(step.kind) }), (show) =>
+    isHere ? moveStepHome(show, here, everywhere, step.id) : moveStepHome(show, everywhere, here, step.id),
+  )
+}
+
 const lists = computed(() => [
   { isHere: false, title: t('inspector.everywhere'), steps: props.input.treatment },
   { isHere: true, title: t('inspector.hereOnly', { place: sceneName.value }), steps: props.here },
@@ -63,9 +74,9 @@ const lists = computed(() => [
     <template v-for="list in lists" :key="String(list.isHere)">
       <p class="mt-1.5 mb-0.5 text-[12px] text-soft first:mt-0">{{ list.title }}</p>
       <ol v-if="list.steps.length > 0" :data-testid="list.isHere ? 'here-only' : 'everywhere'">
-        <li v-for="step in list.steps" :key="step.id">
+        <li v-for="step in list.steps" :key="step.id" class="group flex items-center">
           <RouterLink
-            class="flex min-h-6 items-baseline gap-2 rounded px-1 py-0.5 hover:bg-sunk"
+            class="flex min-h-6 min-w-0 flex-1 items-baseline gap-2 rounded px-1 py-0.5 hover:bg-sunk"
             :class="step.on ? '' : 'text-soft'"
             :to="benchAt(step.id, list.isHere)"
             :title="`${nameOf(step.kind)}: ${step.on ? summaryOf(step) : t('inspector.off')}`"
@@ -73,6 +84,13 @@ const lists = computed(() => [
             <span class="shrink-0">{{ nameOf(step.kind) }}</span>
             <span class="ml-auto min-w-0 truncate text-[11.5px] text-soft">{{ step.on ? summaryOf(step) : t('inspector.off') }}</span>
           </RouterLink>
+          <IconButton
+            :icon="list.isHere ? Globe : MapPin"
+            size="small"
+            class="size-6! shrink-0"
+            :label="t(list.isHere ? 'inspector.toEverywhere' : 'inspector.toHere', { name: nameOf(step.kind), place: sceneName })"
+            @click="moveScope(step, list.isHere)"
+          />
         </li>
       </ol>
       <p v-else-if="!list.isHere" class="px-1 text-soft">{{ t('inspector.noSteps') }}</p>

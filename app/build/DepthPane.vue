@@ -7,7 +7,7 @@ import type { Layer } from '../../core/show/show.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 
-const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean; isStop: boolean; place: string }>()
+const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean; isStop: boolean; place: string; unseen: string | null }>()
 const emit = defineEmits<{ select: [event: MouseEvent]; key: [event: KeyboardEvent] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
@@ -37,10 +37,10 @@ const what = computed(() => {
       type="button"
       class="block w-full cursor-grab rounded-md active:cursor-grabbing"
       :tabindex="isStop ? 0 : -1"
-      :aria-label="`${layer.name}, ${what}, ${place}${layer.visible ? '' : `, ${t('layer.hidden')}`}`"
+      :aria-label="`${layer.name}, ${what}, ${place}${unseen === null ? '' : `, ${unseen}`}`"
       :aria-pressed="isSelected"
       aria-keyshortcuts="Shift+ArrowLeft Shift+ArrowRight Control+Space Control+A Delete"
-      :title="`${layer.name} · ${what}`"
+      :title="unseen === null ? `${layer.name} · ${what}` : `${layer.name} · ${what} · ${unseen}`"
       @click="emit('select', $event)"
       @keydown="emit('key', $event)"
     >
@@ -57,7 +57,7 @@ const what = computed(() => {
         />
       </span>
       <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-2.5 pl-0.5 text-[12px] leading-4">
-        <EyeOff v-if="!layer.visible" :size="11" class="shrink-0" :aria-label="t('layer.hidden')" />
+        <EyeOff v-if="unseen" :size="11" class="shrink-0" :class="layer.visible ? 'text-brass' : ''" aria-hidden="true" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
         <span class="truncate font-medium">{{ layer.name }}</span>
       </span>

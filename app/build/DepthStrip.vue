@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The stack seen from the side: the wall at the left, the audience at the right. Above it, what comes into the scene.
-import { CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
+import { ChevronDown, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -15,6 +15,7 @@ import LayoutMenu from './layouts/LayoutMenu.vue'
 import { FILE_KINDS } from './use-add-files.ts'
 import { useAddLayer } from './use-add-layer.ts'
 import { useDepthNotes } from './use-depth-notes.ts'
+import { useUnseen } from './use-unseen.ts'
 import { useRemoveLayer } from './use-remove-layer.ts'
 
 defineProps<{ isInspectorOpen: boolean; canFold: boolean }>()
@@ -22,7 +23,8 @@ const emit = defineEmits<{ toggleInspector: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const { actions, addText, chooseFiles, onFilesChosen } = useAddLayer()
-const { note, fix, dismiss } = useDepthNotes()
+const { note, fix, cures, dismiss } = useDepthNotes()
+const { unseenOf } = useUnseen()
 const removeLayer = useRemoveLayer()
 const strip = useTemplateRef<InstanceType<typeof VueDraggable>>('strip')
 const stripElement = computed(() => (strip.value?.$el as HTMLElement | undefined) ?? null)
@@ -156,6 +158,9 @@ watch(
         >
           {{ note.fix }}
         </button>
+        <ActionMenu v-if="cures.length > 0" :actions="cures" :label="t('build.otherCures')" is-icon>
+          <ChevronDown :size="14" aria-hidden="true" />
+        </ActionMenu>
         <IconButton v-if="note.kind === 'note'" :icon="X" size="small" :label="t('build.meantSo')" @click="dismiss" />
       </span>
       <span class="flex-1"></span>
@@ -195,6 +200,7 @@ watch(
           :is-selected="showStore.selectedIds.includes(layer.id)"
           :is-stop="layer.id === stopId"
           :place="placeOf(index)"
+          :unseen="unseenOf(layer.id)?.short ?? null"
           @select="onSelect($event, layer.id, index)"
           @key="onKey($event, layer.id, index)"
         />

@@ -10,6 +10,7 @@ import NumberField from '../base/NumberField.vue'
 import SelectMenu from '../base/SelectMenu.vue'
 import { useShowStore } from '../show/show.store.ts'
 import InspectorSection from './InspectorSection.vue'
+import SharedNote from './SharedNote.vue'
 
 const props = defineProps<{ layer: ShapeLayer }>()
 const { t } = useI18n()
@@ -78,5 +79,6 @@ function setColour(index: number, colour: string): void {
         />
       </label>
     </div>
+    <SharedNote :layer="layer" />
   </InspectorSection>
 </template>

@@ -24,6 +24,7 @@ import OutlineSection from './OutlineSection.vue'
 import PlaceSection from './PlaceSection.vue'
 import SceneSection from './SceneSection.vue'
 import TextSection from './TextSection.vue'
+import UnseenNote from './UnseenNote.vue'
 import { useAddLayer } from './use-add-layer.ts'
 import { useLayerActions } from './use-layer-actions.ts'
 
@@ -99,6 +100,7 @@ function change(label: string, part: (layer: Layer) => Layer): void {
         </ActionMenu>
       </div>
       <p class="text-soft">{{ about }}</p>
+      <UnseenNote :layer="layer" />
       <TextSection v-if="layer.kind === 'text'" :key="layer.id" :layer="layer" />
       <FillSection v-if="layer.kind === 'shape'" :key="layer.id" :layer="layer" />
       <OutlineSection v-if="layer.kind === 'shape' && outline" :key="layer.id" :layer="layer" :outline="outline" />

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 // Where else the same thing is shown, and the way to a copy of one's own.
+import { ChevronDown } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { contentIdOf, makeOwn } from '../../core/show/contents.ts'
+import { contentIdOf, makeOwn, makeSame } from '../../core/show/contents.ts'
 import { layersOf } from '../../core/show/layer-tree.ts'
 import type { Layer } from '../../core/show/show.ts'
+import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -25,9 +27,32 @@ function copy(): void {
   const contentId = makeId()
   showStore.edit(t('edits.ownCopy', { name: props.layer.name }), (show) => makeOwn(show, sceneId, props.layer.id, () => contentId))
 }
+/** Other things of the same kind, each under the first layer that shows it. */
+const choices = computed<MenuAction[]>(() => {
+  const own = contentIdOf(props.layer)
+  const seen = new Set<string | null>([own])
+  return (showStore.show?.scenes ?? []).flatMap((scene) =>
+    layersOf(scene).flatMap((layer) => {
+      const contentId = contentIdOf(layer)
+      if (layer.kind !== props.layer.kind || contentId === null || seen.has(contentId)) return []
+      seen.add(contentId)
+      return [{ label: t('layer.sameAsOf', { name: layer.name, scene: scene.name }), run: () => show(contentId) }]
+    }),
+  )
+})
+
+function show(contentId: string): void {
+  const { sceneId } = showStore
+  if (sceneId !== null) showStore.edit(t('edits.again', { name: props.layer.name }), (now) => makeSame(now, sceneId, props.layer.id, contentId))
+}
 </script>
 
 <template>
+  <ActionMenu v-if="others.length === 0 && choices.length > 0" class="mt-1" :actions="choices" :label="t('layer.sameAs')">
+    <span class="inline-flex min-h-6 items-center gap-1 font-medium text-green hover:underline"
+      >{{ t('layer.sameAs') }}<ChevronDown :size="13" aria-hidden="true"
+    /></span>
+  </ActionMenu>
   <div v-if="others.length > 0" class="mt-2 rounded-md bg-wash px-2 py-1.5 text-[12px] leading-snug">
     <p>{{ t('inspector.alsoIn', { scenes: others.map(({ name }) => name).join(', ') }) }}</p>
     <BaseButton kind="quiet" class="mt-1" @click="copy">{{ t('inspector.makeOwn') }}</BaseButton>

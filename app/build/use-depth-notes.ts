@@ -3,8 +3,11 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { depthAdvice, depthFix } from '../../core/layout/depth-advice.ts'
+import { curesFor, cured, type CoverCure } from '../../core/layout/unseen.ts'
 import { moveLayer } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useHeads } from '../engine/use-heads.ts'
+import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const MOST_DISMISSED = 200
@@ -13,6 +16,7 @@ export function useDepthNotes() {
   const { t } = useI18n()
   const showStore = useShowStore()
   const engine = useEngineStore()
+  const { heads } = useHeads()
   const dismissed = useLocalStorage<string[]>('green-room:depth-notes', [])
 
   const layers = computed(() => showStore.scene?.layers ?? [])
@@ -22,7 +26,9 @@ export function useDepthNotes() {
     const { show, scene } = showStore
     if (show === null || scene === null) return null
     const advice = depthAdvice(show, scene, engine.infos).find((one) => one.kind === 'trouble' || !dismissed.value.includes(keyOf(one)))
-    return advice === undefined ? null : { ...advice, fix: depthFix(show, scene, engine.infos, advice) }
+    if (advice === undefined) return null
+    const cures = advice.kind === 'trouble' ? curesFor(show, scene, advice) : []
+    return { ...advice, fix: depthFix(show, scene, engine.infos, advice), cures }
   })
   const note = computed(() => {
     const advice = first.value
@@ -45,11 +51,28 @@ export function useDepthNotes() {
     return move.layerId
   }
 
+  /** What else can be done, in words. */
+  const cures = computed(() => {
+    const advice = first.value
+    if (advice === null) return []
+    const front = shortened(nameOf(advice.coveredBy))
+    return advice.cures.map((cure) => ({ label: t(`build.cures.${cure}`, { front }), run: () => cureBy(cure) }))
+  })
+
+  function cureBy(cure: CoverCure): void {
+    const advice = first.value
+    const { sceneId } = showStore
+    if (advice === null || sceneId === null) return
+    const facts = { infos: engine.infos, heads: heads.value }
+    showStore.edit(t(`edits.cures.${cure}`, { name: nameOf(advice.coveredBy) }), (show) => cured(show, sceneId, advice, cure, facts, makeId))
+    showStore.selectLayer(advice.coveredBy)
+  }
+
   function dismiss(): void {
     if (first.value !== null) dismissed.value = [...dismissed.value, keyOf(first.value)].slice(-MOST_DISMISSED)
   }
 
-  return { note, fix, dismiss }
+  return { note, fix, cures, dismiss }
 }
 
 const LONGEST_NAME = 22

@@ -10,7 +10,9 @@ import {
   Expand,
   Files,
   Group,
+  LayoutGrid,
   Link2,
+  MoveUpRight,
   Pencil,
   ScanLine,
   Scissors,
@@ -19,6 +21,8 @@ import {
 } from 'lucide-vue-next'
 import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { toast } from 'vue-sonner'
+import { placeAlike, putInAllScenes, siblingsOf } from '../../core/show/all-scenes.ts'
 import { atOwnSize } from '../../core/layout/crop-drag.ts'
 import { sizeOf } from '../../core/layout/arrange/arrange-scene.ts'
 import { canBePage } from '../../core/layout/inside-page.ts'
@@ -86,6 +90,25 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
     showStore.edit(t('edits.placement', { name: layer.name }), (current) => placeLayer(current, sceneId, layer.id, atOwnSize(layer, size)))
   }
 
+  /** Layers of other scenes that show the same thing. */
+  const siblings = computed(() => {
+    const { show, sceneId, layer } = showStore
+    return show === null || sceneId === null || layer === null ? [] : siblingsOf(show, sceneId, layer)
+  })
+
+  function everywhere(): void {
+    const { sceneId, layer } = showStore
+    if (sceneId === null || layer === null) return
+    const before = siblings.value.length
+    showStore.edit(t('edits.inAllScenes', { name: layer.name }), (show) => putInAllScenes(show, sceneId, layer.id, makeId))
+    toast(t('layer.isInScenes', { name: layer.name, count: siblings.value.length - before }, siblings.value.length - before))
+  }
+
+  function sameInAll(): void {
+    const { layer } = showStore
+    if (layer !== null) showStore.edit(t('edits.sameInAll', { name: layer.name }), (show) => placeAlike(show, layer, siblings.value))
+  }
+
   /** Whether something of it can be shown larger or smaller than it is. */
   const hasOwnSize = computed(() => {
     const { layer, show } = showStore
@@ -120,6 +143,12 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
         : []),
       ...(isOne && canBePage(show, layer) && canStandIn.value
         ? [{ label: t('inside.put'), icon: BookOpenText, detail: t('inside.hint'), disabled: isLocked, run: putInside }]
+        : []),
+      ...(isOne && show.scenes.length > 1 && layer.kind !== 'group'
+        ? [
+            { label: t('layer.inAllScenes'), icon: LayoutGrid, run: everywhere },
+            ...(siblings.value.length > 0 ? [{ label: t('layer.sameInAll'), icon: MoveUpRight, run: sameInAll }] : []),
+          ]
         : []),
       ...(isOne && behind.value !== null
         ? [{ label: t('layer.groupWith', { name: behind.value.name }), icon: Group, disabled: isLocked, run: () => group([behind.value!.id, layer.id]) }]

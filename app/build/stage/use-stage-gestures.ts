@@ -2,6 +2,8 @@
 import Moveable from 'moveable'
 import { nextTick, onBeforeUnmount, onMounted, shallowRef, watch, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { toast } from 'vue-sonner'
+import { placeAlike, siblingsOf } from '../../../core/show/all-scenes.ts'
 import { sizeOf } from '../../../core/layout/arrange/arrange-scene.ts'
 import { cropByEdges } from '../../../core/layout/crop-drag.ts'
 import type { Rect } from '../../../core/layout/fit.ts'
@@ -153,7 +155,10 @@ export function useStageGestures({ area, box, zoom, isEditable }: Parts) {
       keepRatio: false,
       rotationPosition: 'top',
     })
-    const end = () => (guides.value = [])
+    const end = () => {
+      guides.value = []
+      offerElsewhere()
+    }
     moveable
       .on('dragStart', ({ inputEvent }: { inputEvent?: MouseEvent }) => {
         start()
@@ -176,6 +181,22 @@ export function useStageGestures({ area, box, zoom, isEditable }: Parts) {
       .on('resizeEnd', end)
       .on('rotateStart', start)
       .on('rotate', ({ rotation }) => place({ angleDeg: turned(rotation) }))
+  }
+
+  /** What lay alike in other scenes may come along. */
+  function offerElsewhere(): void {
+    const { show, sceneId, layer, undoLabel } = showStore
+    if (show === null || sceneId === null || layer === null || from === null || layer.id !== from.id || layer.placement === from.placement) return
+    const alike = siblingsOf(show, sceneId, from).filter(({ isAlike }) => isAlike)
+    if (alike.length === 0) return
+    toast(t('layer.alsoThere', { name: layer.name, count: alike.length }, alike.length), {
+      action: {
+        label: t('layer.moveThere'),
+        onClick: () => {
+          if (showStore.undoLabel === undoLabel) showStore.edit(t('edits.sameInAll', { name: layer.name }), (current) => placeAlike(current, layer, alike))
+        },
+      },
+    })
   }
 
   /** Handles follow what changed elsewhere: numbers, undo, another selection, the window's size. */
