@@ -133,6 +133,17 @@ const scaled = (px: number) => Math.round(px * unit.value)
         :usual="scaled(USUAL_BORDER.widthPx)"
         @update:model-value="setBorder({ widthPx: $event }, 'width')"
       />
+      <SliderRow
+        class="mt-1"
+        :model-value="Math.round(frame.border.opacity * 100)"
+        :label="t('inspector.borderOpacity')"
+        :min="0"
+        :max="100"
+        :step="1"
+        unit="%"
+        :usual="100"
+        @update:model-value="setBorder({ opacity: $event / 100 }, 'opacity')"
+      />
       <ChoiceBar
         class="mt-1"
         :model-value="frame.border.side"

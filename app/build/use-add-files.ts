@@ -10,7 +10,7 @@ export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,
 
 export function useAddFiles() {
   const { t } = useI18n()
-  const { placeInput } = usePlacing()
+  const { placePicture } = usePlacing()
 
   /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. */
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
@@ -21,7 +21,7 @@ export function useAddFiles() {
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
         const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
-        onPlaced(placeInput(input, true))
+        onPlaced(placePicture(input, asset))
       } catch (error) {
         toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })
       } finally {

@@ -1,6 +1,6 @@
 // How a new layer lands in the scene on the stage: fitted, where it is seen and covers nothing that matters, selected.
 import { useI18n } from 'vue-i18n'
-import { arrivalOf } from '../../core/layout/arrival.ts'
+import { arrivalOf, placeOfMark } from '../../core/layout/arrival.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { newCamera, newInputLayer, newStep } from '../../core/show/create.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
@@ -36,6 +36,13 @@ export function usePlacing() {
     return place(newInputLayer(input, showStore.show!.canvas, makeId), isNew ? input : null)
   }
 
+  /** A picture of a size: one that is small stays as large as it is, in the upper right, as marks are. */
+  function placePicture(input: Input, size: { readonly widthPx: number; readonly heightPx: number }): string | null {
+    const { canvas } = showStore.show!
+    const layer = newInputLayer(input, canvas, makeId)
+    return place({ ...layer, placement: { ...layer.placement, ...placeOfMark(size, canvas) } }, input)
+  }
+
   function placeCamera(device: CameraInput['device']): string | null {
     return placeInput(newCamera(numbered('camera', t('build.newCameraName')), device, showStore.show!.canvas, makeId), true)
   }
@@ -55,5 +62,5 @@ export function usePlacing() {
     return count === 0 ? name : `${name} ${count + 1}`
   }
 
-  return { place, placeInput, placeCamera, placeScreen, numbered }
+  return { place, placeInput, placePicture, placeCamera, placeScreen, numbered }
 }

@@ -6,6 +6,7 @@ import { cropRound, headInBox, USUAL_HEAD } from './arrange/head.ts'
 import { arrange, type Layout } from './arrange/layouts.ts'
 import type { Rect } from './fit.ts'
 import { isUncut } from './inside-page.ts'
+import { safeArea } from './safe-area.ts'
 
 /** A layer as it arrives, and at which index from the back. */
 export interface Arrival {
@@ -15,6 +16,16 @@ export interface Arrival {
 
 /** What a layer is in the order of a stack: what others stand in front of, what is presented, who presents, and what lies over all. */
 type Rank = 'ground' | 'page' | 'person' | 'over'
+
+/** A picture that takes less than this of both sides of the canvas, pixel by pixel, is a mark. */
+const MARK = 0.4
+
+/** Where a mark lies: as large as it is, in the upper right, inside the title-safe area. Nothing for larger pictures: they are fitted. */
+export function placeOfMark(size: { readonly widthPx: number; readonly heightPx: number }, canvas: Show['canvas']): Partial<Placement> {
+  if (size.widthPx > MARK * canvas.widthPx || size.heightPx > MARK * canvas.heightPx) return {}
+  const safe = safeArea('title', canvas.widthPx, canvas.heightPx)
+  return { x: Math.round(safe.x + safe.width - size.widthPx), y: Math.round(safe.y), width: size.widthPx, height: size.heightPx }
+}
 
 /** A box that leaves less than this share of the canvas free covers it. */
 const WHOLE = 0.98

@@ -6,6 +6,7 @@ import { aligned, alignments, distributed, matchedInSize } from './align.ts'
 import { atOwnSize, cropByEdges } from './crop-drag.ts'
 import { fitRects, type Rect } from './fit.ts'
 import { boxRound } from './placement.ts'
+import { resized, turnedTo } from './resize.ts'
 import { safeArea } from './safe-area.ts'
 import { snapEdges, snapMove } from './snap.ts'
 
@@ -224,5 +225,74 @@ describe('safe areas', () => {
       height: expect.closeTo(1004.4, 6),
     })
     expect(safeArea('title', 1920, 1080)).toMatchObject({ x: 96, y: 54, width: 1728, height: 972 })
+  })
+})
+
+describe('sizing and turning', () => {
+  const corners = ({ x, y, width, height, angleDeg }: Placement) => {
+    const angle = (angleDeg * Math.PI) / 180
+    return (
+      [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+        [0, -1],
+        [1, 0],
+        [0, 1],
+        [-1, 0],
+      ] as const
+    ).map(([towardsX, towardsY]) => {
+      const [dx, dy] = [(towardsX * width) / 2, (towardsY * height) / 2]
+      return {
+        towardsX,
+        towardsY,
+        x: x + width / 2 + dx * Math.cos(angle) - dy * Math.sin(angle),
+        y: y + height / 2 + dx * Math.sin(angle) + dy * Math.cos(angle),
+      }
+    })
+  }
+
+  it.each(SEEDS)('seed %i: what is opposite stays, and the dragged corner is where the pointer is', (seed) => {
+    const random = seededRandom(seed + 900)
+    const placement: Placement = {
+      x: random() * 500,
+      y: random() * 300,
+      width: 200 + random() * 400,
+      height: 150 + random() * 300,
+      angleDeg: seed % 3 === 0 ? 0 : random() * 360,
+      fit: 'fill',
+    }
+    for (const { towardsX, towardsY, x, y } of corners(placement)) {
+      const [dx, dy] = [(random() - 0.5) * 120, (random() - 0.5) * 120]
+      const next = resized(placement, { x: towardsX, y: towardsY }, dx, dy, false, 8)
+      const now = corners(next)
+      const opposite = corners(placement).find((one) => one.towardsX === -towardsX && one.towardsY === -towardsY)!
+      const kept = now.find((one) => one.towardsX === -towardsX && one.towardsY === -towardsY)!
+      expect(Math.hypot(kept.x - opposite.x, kept.y - opposite.y)).toBeLessThan(1e-9)
+      if (towardsX !== 0 && towardsY !== 0) {
+        const dragged = now.find((one) => one.towardsX === towardsX && one.towardsY === towardsY)!
+        expect(Math.hypot(dragged.x - x - dx, dragged.y - y - dy)).toBeLessThan(1e-9)
+      }
+      const kept2 = resized(placement, { x: towardsX, y: towardsY }, dx, dy, true, 8)
+      expect(kept2.width / kept2.height).toBeCloseTo(placement.width / placement.height, 9)
+    }
+  })
+
+  it('no side becomes too short, however far a handle is dragged', () => {
+    const placement: Placement = { x: 0, y: 0, width: 100, height: 50, angleDeg: 20, fit: 'fit' }
+    for (const keeps of [false, true]) {
+      const least = resized(placement, { x: 1, y: 1 }, -5000, -5000, keeps, 8)
+      expect(Math.min(least.width, least.height)).toBeCloseTo(8, 9)
+    }
+  })
+
+  it('a turn points to the pointer, and rests on fifteens', () => {
+    const placement: Placement = { x: 0, y: 0, width: 200, height: 200, angleDeg: 0, fit: 'fit' }
+    expect(turnedTo(placement, 100, -500, false)).toBe(0)
+    expect(turnedTo(placement, 900, 100, false)).toBe(90)
+    expect(turnedTo(placement, 100 + Math.tan((32 * Math.PI) / 180) * 100, 0, false)).toBe(30)
+    expect(turnedTo(placement, 100 + Math.tan((32 * Math.PI) / 180) * 100, 0, true)).toBe(32)
+    expect(turnedTo(placement, 100 + Math.tan((38 * Math.PI) / 180) * 100, 0, false)).toBe(38)
   })
 })

@@ -228,7 +228,12 @@ describe('still', () => {
     const show = demoShow({ wall: 'a'.repeat(64), mark: 'b'.repeat(64), meadow: 'c'.repeat(64) })
     const plain = (id: string, colour: string) => ({ id, kind: 'colour' as const, name: id, colour, treatment: [] })
     const inputs = [plain('red', '#c80000'), plain('blue', '#0000c8')]
-    const scenes = inputs.map((input) => ({ ...BARE_SCENE, id: `all-${input.id}`, name: input.id, layers: [newInputLayer(input, show.canvas, () => `of-${input.id}`)] }))
+    const scenes = inputs.map((input) => ({
+      ...BARE_SCENE,
+      id: `all-${input.id}`,
+      name: input.id,
+      layers: [newInputLayer(input, show.canvas, () => `of-${input.id}`)],
+    }))
     writeFileSync(file('two.json'), JSON.stringify({ ...show, inputs, contents: [], scenes }))
     const go = (out: string, ...args: string[]) => runCli('still', '--show', file('two.json'), '--scene', 'all-blue', '--out', file(out), ...args)
     const half = JSON.stringify({ kind: 'dissolve', durationMs: 1000, easing: { kind: 'linear' } })

@@ -16,6 +16,7 @@ import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
 import { wallAt } from '../../engine/worker/wall.ts'
 import { nodeCamera } from '../../standins/camera/node-camera.ts'
+import { nodeScreen } from '../../standins/screen/node-screen.ts'
 import { InputError, readExecutor, readOptions, runCommand } from './arguments.ts'
 import { readJson, readPicture, writePng } from './files.ts'
 import { loadFonts, nodeHeap, nodeTextPicture } from './node-engine.ts'
@@ -105,6 +106,8 @@ async function loadSources(inputs: readonly Input[], timeMs: number, assetDir: s
       pictures.set(inputSourceId(input.id), await readPicture(path.join(assetDir, input.asset), 'asset-dir'))
     } else if (input.kind === 'camera') {
       pictures.set(inputSourceId(input.id), await cameraStill(input, timeMs))
+    } else if (input.kind === 'screen' && input.source.type === 'standin') {
+      pictures.set(inputSourceId(input.id), await nodeScreen(timeMs))
     } else {
       throw new InputError(`"${input.name}" is a ${input.kind}, which a still can't show. Hide its layer in the show file.`)
     }

@@ -145,7 +145,7 @@ test('a drawn form is added, outlined and changed by path data; what cannot be r
   await expect.poll(() => middleOfStage(page)).toEqual([0x1e, 0x5b, 0x47])
   const inspector = inspectorOf(page)
   await inspector.getByRole('switch', { name: 'Line along it' }).click()
-  await expect(inspector.getByRole('slider', { name: 'Width' })).toBeVisible()
+  await expect(inspector.getByRole('slider', { name: 'Border width' })).toBeVisible()
   await inspector.getByText('Path data').click()
   const field = inspector.getByRole('textbox', { name: 'Path data' })
   await field.fill('M0 0 H100 V100 Z')

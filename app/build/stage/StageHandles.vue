@@ -12,15 +12,15 @@ import { useClipboard } from '../use-clipboard.ts'
 import { useFocusInspector } from '../use-focus-inspector.ts'
 import { useLayerActions } from '../use-layer-actions.ts'
 import { useRemoveLayer } from '../use-remove-layer.ts'
+import HandleBox from './HandleBox.vue'
 import SnapGuides from './SnapGuides.vue'
 import TextInPlace from './TextInPlace.vue'
-import { useStageGestures } from './use-stage-gestures.ts'
+import { useStageGestures, type Grip } from './use-stage-gestures.ts'
 
 const props = defineProps<{ zoom: number }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const area = useTemplateRef<HTMLDivElement>('area')
-const box = useTemplateRef<HTMLDivElement>('box')
 const removeLayer = useRemoveLayer()
 const { focusFirst } = useFocusInspector()
 const { actions, order } = useLayerActions()
@@ -36,15 +36,13 @@ const layer = computed(() => showStore.layer)
 const isMany = computed(() => showStore.selectedLayers.length > 1)
 const isEditable = computed(() => showStore.selectedLayers.some(({ locked }) => !locked) && showStore.isEditor && showStore.scene?.locked === false)
 const around = computed(() => boxRound(showStore.selectedLayers.map(({ placement }) => placement)))
-const { guides, place, moveBy, dragFrom } = useStageGestures({ area, box, zoom: () => props.zoom, isEditable })
+const { guides, place, moveBy, grab } = useStageGestures(() => props.zoom, pointOf)
 const writing = computed(() => {
   const found = showStore.scene?.layers.find(({ id }) => id === writingId.value)
   return found?.kind === 'text' ? found : null
 })
-const boxStyle = computed(() => {
-  if (isMany.value && around.value !== null) return styleOf({ ...around.value, angleDeg: 0 })
-  return layer.value === null ? { display: 'none' } : styleOf(layer.value.placement)
-})
+/** The box with the handles: of the one that is selected, or round all of them. */
+const selection = computed(() => (isMany.value && around.value !== null ? { ...around.value, angleDeg: 0 } : (layer.value?.placement ?? null)))
 const bandStyle = computed(() => (band.value === null ? { display: 'none' } : styleOf({ ...band.value, angleDeg: 0 })))
 
 function styleOf({ x, y, width, height, angleDeg }: Omit<Placement, 'fit'>) {
@@ -58,9 +56,10 @@ function pointOf(event: MouseEvent): readonly [x: number, y: number] {
   return [(event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom]
 }
 
-async function onMouseDown(event: MouseEvent): Promise<void> {
+function onMouseDown(event: MouseEvent): void {
   if (event.button !== 0 || area.value === null || showStore.scene === null) return
-  if (event.target !== area.value && event.target !== box.value) return
+  // What stands over the stage sees to itself: a text that is written, a menu.
+  if (!(event.target instanceof Element) || event.target.closest('[data-over-stage]') !== null) return
   // From here the arrow keys move what was clicked.
   area.value.focus({ preventScroll: true })
   const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
@@ -68,10 +67,20 @@ async function onMouseDown(event: MouseEvent): Promise<void> {
     // What was pressed joins when the pointer is let go where it was; dragged, it draws a box.
     return drawBand(event, () => showStore.toggleLayer(hit.id), showStore.selectedIds)
   }
-  if (event.target === box.value && hit !== null && showStore.selectedIds.includes(hit.id)) return
+  const isSelected = isInSelection(event)
+  if (isSelected && isEditable.value) return grab(event, { kind: 'move' })
   if (hit === null || hit.locked || showStore.scene.locked) return drawBand(event, () => showStore.selectLayer(hit?.id ?? null), [])
   showStore.selectLayer(hit.id)
-  await dragFrom(event)
+  grab(event, { kind: 'move' })
+}
+
+/** Whether the pointer is on what is selected: on the frontmost layer there, or inside the box round several. */
+function isInSelection(event: MouseEvent): boolean {
+  const hit = layerAt(showStore.scene!, showStore.show!.canvas, ...pointOf(event))
+  if (hit !== null && showStore.selectedIds.includes(hit.id)) return true
+  const [x, y] = pointOf(event)
+  const box = isMany.value ? around.value : null
+  return box !== null && x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height
 }
 
 /** Selects by a box; a press that goes nowhere does `onPress` in its place. */
@@ -97,6 +106,11 @@ function drawBand(event: MouseEvent, onPress: () => void, kept: readonly string[
 
 function meets(one: Rect, other: Rect): boolean {
   return one.x < other.x + other.width && other.x < one.x + one.width && one.y < other.y + other.height && other.y < one.y + one.height
+}
+
+function onGrab(event: MouseEvent, grip: Grip): void {
+  area.value?.focus({ preventScroll: true })
+  grab(event, grip)
 }
 
 function onContextMenu(event: MouseEvent): void {
@@ -155,7 +169,7 @@ function onKey(event: KeyboardEvent): void {
 
 function openMenuBySelection(event: KeyboardEvent): void {
   event.preventDefault()
-  const bounds = box.value?.getBoundingClientRect()
+  const bounds = area.value?.querySelector('[data-testid="selection"]')?.getBoundingClientRect()
   if (bounds !== undefined) menuAt.value = { x: bounds.left + bounds.width / 2, y: bounds.top + bounds.height / 2 }
 }
 </script>
@@ -164,7 +178,6 @@ function openMenuBySelection(event: KeyboardEvent): void {
   <div
     ref="area"
     class="stage-handles absolute inset-0 outline-offset-4"
-    :class="layer === null ? 'is-empty' : ''"
     tabindex="0"
     role="application"
     :aria-label="layer === null ? t('build.stageEmpty') : t('build.stageKeys', { name: isMany ? t('layer.many', showStore.selectedIds.length) : layer.name })"
@@ -181,36 +194,10 @@ function openMenuBySelection(event: KeyboardEvent): void {
         :style="styleOf(each.placement)"
       ></div>
     </template>
-    <div
-      ref="box"
-      class="absolute"
-      :style="boxStyle"
-      :class="(layer?.locked || showStore.scene?.locked) && !isMany ? 'outline-1 outline-dashed outline-[#e0b04b]' : ''"
-    ></div>
+    <HandleBox v-if="selection" :placement="selection" :zoom="zoom" :can-move="isEditable" :can-size="isEditable && !isMany" @grab="onGrab" />
     <SnapGuides :guides="guides" :zoom="zoom" />
     <div class="pointer-events-none absolute border border-[#e2b24c] bg-[#e2b24c26]" :style="bandStyle" data-testid="band"></div>
     <TextInPlace v-if="writing" :key="writing.id" :layer="writing" :zoom="zoom" @done="writingId = null" />
     <ContextMenu :actions="actions" :label="t('layer.menu')" :at="menuAt" @close="menuAt = null" />
   </div>
 </template>
-
-<style>
-.stage-handles.is-empty .moveable-control-box {
-  display: none !important;
-}
-.stage-handles .moveable-control-box {
-  --moveable-color: #e2b24c;
-}
-.stage-handles .moveable-control {
-  width: 10px !important;
-  height: 10px !important;
-  margin-top: -5px !important;
-  margin-left: -5px !important;
-  border-radius: 1px !important;
-  border: 1.5px solid #a87823 !important;
-  background: #fff !important;
-}
-.stage-handles .moveable-rotation-control {
-  border-radius: 10px !important;
-}
-</style>

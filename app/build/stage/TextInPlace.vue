@@ -35,6 +35,7 @@ onMounted(() => {
     ref="root"
     class="absolute z-20 flex flex-col justify-center gap-1 rounded-[3px] bg-[#101413f2] outline-2 outline-[#e2b24c]"
     :style="{ ...boxStyle, padding: `${(text.plate?.paddingPx ?? 4) * zoom}px` }"
+    data-over-stage
     role="group"
     :aria-label="t('inspector.text')"
     @keydown.stop

@@ -1,14 +1,14 @@
-// Moving, sizing, cropping and turning on the stage. Moveable has the handles; where things come to rest is core's.
-import Moveable from 'moveable'
-import { nextTick, onBeforeUnmount, onMounted, shallowRef, watch, type Ref } from 'vue'
+// Moving, sizing, cropping and turning on the stage with the pointer. Where things come to rest, and what a dragged edge does, is core's.
+import { onScopeDispose, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
-import { placeAlike, siblingsOf } from '../../../core/show/all-scenes.ts'
 import { sizeOf } from '../../../core/layout/arrange/arrange-scene.ts'
 import { cropByEdges } from '../../../core/layout/crop-drag.ts'
-import type { Rect } from '../../../core/layout/fit.ts'
 import { boxRound } from '../../../core/layout/placement.ts'
+import { resized, turnedTo, type Towards } from '../../../core/layout/resize.ts'
 import { snapEdges, snapMove, type SnapGuide } from '../../../core/layout/snap.ts'
+import type { Rect } from '../../../core/layout/fit.ts'
+import { placeAlike, siblingsOf } from '../../../core/show/all-scenes.ts'
 import { placeLayer, updateLayer } from '../../../core/show/edits.ts'
 import { moveLayersBy } from '../../../core/show/layer-set-edits.ts'
 import type { Layer, Placement } from '../../../core/show/show.ts'
@@ -19,30 +19,24 @@ import { useClipboard } from '../use-clipboard.ts'
 /** So near a line, in pixels of the screen, what is moved comes to rest on it. */
 const REACH_PX = 6
 const LEAST_PX = 8
-/** A turn comes to rest on multiples of this, when it is so near. */
-const TURN_STEP = 15
-const TURN_REACH = 3
+/** A press that goes no farther is no drag. */
+const STILL_PX = 3
 
-interface Parts {
-  readonly area: Readonly<Ref<HTMLElement | null>>
-  readonly box: Readonly<Ref<HTMLElement | null>>
-  readonly zoom: () => number
-  readonly isEditable: Readonly<Ref<boolean>>
-}
+/** What the pointer has hold of. */
+export type Grip = { readonly kind: 'move' } | { readonly kind: 'size'; readonly towards: Towards } | { readonly kind: 'turn' }
 
-export function useStageGestures({ area, box, zoom, isEditable }: Parts) {
+/** `zoom`: pixels of the screen for one of the canvas. `pointOf`: where on the canvas a pointer is. */
+export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent) => readonly [x: number, y: number]) {
   const { t } = useI18n()
   const showStore = useShowStore()
   const engine = useEngineStore()
   const { duplicate } = useClipboard()
   const guides = shallowRef<readonly SnapGuide[]>([])
-  let moveable: Moveable | null = null
   let gesture = 0
-  /** What was selected when the gesture began. */
-  let from: Layer | null = null
+  let stop: (() => void) | null = null
 
   const isMany = () => showStore.selectedLayers.length > 1
-  const toCanvas = (px: number) => px / zoom()
+  const reach = () => REACH_PX / zoom()
 
   function place(part: Partial<Placement>): void {
     const { sceneId, layer } = showStore
@@ -68,68 +62,89 @@ export function useStageGestures({ area, box, zoom, isEditable }: Parts) {
     )
   }
 
-  function onDrag(left: number, top: number, isFree: boolean): void {
-    const { layer, show } = showStore
-    const around = boxRound(showStore.selectedLayers.map(({ placement }) => placement))
-    if (layer === null || show === null || around === null) return
-    const [x, y] = [toCanvas(left), toCanvas(top)]
-    // Moveable tells where the box is; a turned one is snapped by the upright box round it.
-    const own = isMany() ? around : layer.placement
-    const moved = { ...around, x: around.x + x - own.x, y: around.y + y - own.y }
-    const snapped = isFree ? { dx: 0, dy: 0, guides: [] } : snapMove(moved, others(), show.canvas, toCanvas(REACH_PX))
-    guides.value = snapped.guides
-    const [toX, toY] = [tidy(x + snapped.dx, snapped.dx), tidy(y + snapped.dy, snapped.dy)]
-    if (isMany()) moveBy(toX - around.x, toY - around.y)
-    else place({ x: toX, y: toY })
-  }
-
-  /** Whole pixels, but for places that lines have between them. */
-  function tidy(value: number, snap: number): number {
-    return snap === 0 ? Math.round(value) : Math.round(value * 100) / 100
-  }
-
-  function onResize(width: number, height: number, left: number, top: number, direction: readonly number[], isCrop: boolean, isFree: boolean): void {
-    const { layer, show, sceneId } = showStore
-    if (layer === null || show === null || sceneId === null || from === null) return
-    const [towardsX = 0, towardsY = 0] = direction
-    if (isCrop && canCrop(from)) {
-      const [dx, dy] = [toCanvas(width) - from.placement.width, toCanvas(height) - from.placement.height]
-      const moves = { left: towardsX < 0 ? -dx : 0, right: towardsX > 0 ? dx : 0, top: towardsY < 0 ? -dy : 0, bottom: towardsY > 0 ? dy : 0 }
-      const cropped = cropByEdges(from, sizeOf(show, from, { infos: engine.infos, heads: new Map() }), moves)
-      showStore.edit(
-        t('edits.crop', { name: layer.name }),
-        (current) => updateLayer(current, sceneId, layer.id, (one) => ({ ...one, ...cropped })),
-        `crop-${layer.id}-${gesture}`,
-      )
-      return
+  /** Follows the pointer until it is let go. */
+  function grab(event: MouseEvent, grip: Grip): void {
+    stop?.()
+    event.preventDefault()
+    const [startX, startY] = pointOf(event)
+    let from: Layer | null = null
+    let around: Rect | null = null
+    const begin = () => {
+      gesture += 1
+      // Copies are dragged away; what was there stays.
+      if (grip.kind === 'move' && event.altKey) duplicate('own')
+      from = showStore.layer
+      around = boxRound(showStore.selectedLayers.map(({ placement }) => placement))
     }
-    const next = { x: toCanvas(left), y: toCanvas(top), width: Math.max(LEAST_PX, toCanvas(width)), height: Math.max(LEAST_PX, toCanvas(height)) }
-    place(isFree || from.placement.angleDeg !== 0 ? rounded(next) : snappedSize(next, sign(towardsX), sign(towardsY)))
-  }
-
-  function snappedSize(next: Rect, towardsX: -1 | 0 | 1, towardsY: -1 | 0 | 1): Rect {
-    const snapped = snapEdges(next, { x: towardsX, y: towardsY }, others(), showStore.show!.canvas, toCanvas(REACH_PX))
-    const keeps = moveable?.keepRatio === true
-    let [growX, growY] = [snapped.dx * towardsX, snapped.dy * towardsY]
-    if (keeps && towardsX !== 0 && towardsY !== 0) {
-      // One edge comes to rest; the other follows.
-      const ratio = next.width / next.height
-      if (growX !== 0 && (growY === 0 || Math.abs(growX) <= Math.abs(growY * ratio))) growY = growX / ratio
-      else growX = growY * ratio
+    const onMove = (moved: MouseEvent) => {
+      const [x, y] = pointOf(moved)
+      const [dx, dy] = [x - startX, y - startY]
+      if (from === null) {
+        if (Math.hypot(dx, dy) * zoom() < STILL_PX) return
+        begin()
+      }
+      if (from === null || around === null) return
+      const isFree = moved.ctrlKey || moved.metaKey
+      if (grip.kind === 'move') onDrag(from, around, dx, dy, isFree)
+      else if (grip.kind === 'turn') place({ angleDeg: turnedTo(from.placement, x, y, isFree) })
+      else if (moved.altKey && canCrop(from)) onCrop(from, grip.towards, dx, dy)
+      else onSize(from, grip.towards, dx, dy, isFree, moved.shiftKey)
     }
-    guides.value = snapped.guides
-    const { x, y, width, height } = next
-    return rounded({
-      x: towardsX < 0 ? x - growX : x,
-      y: towardsY < 0 ? y - growY : y,
-      width: Math.max(LEAST_PX, width + growX),
-      height: Math.max(LEAST_PX, height + growY),
-    })
+    const onUp = () => {
+      stop?.()
+      if (from !== null) offerElsewhere(from)
+    }
+    window.addEventListener('mousemove', onMove)
+    window.addEventListener('mouseup', onUp)
+    stop = () => {
+      window.removeEventListener('mousemove', onMove)
+      window.removeEventListener('mouseup', onUp)
+      guides.value = []
+      stop = null
+    }
   }
 
-  function rounded({ x, y, width, height }: Rect): Rect {
-    const [left, top] = [Math.round(x), Math.round(y)]
-    return { x: left, y: top, width: Math.max(1, Math.round(x + width) - left), height: Math.max(1, Math.round(y + height) - top) }
+  function onDrag(from: Layer, around: Rect, dx: number, dy: number, isFree: boolean): void {
+    const snapped = isFree
+      ? { dx: 0, dy: 0, guides: [] }
+      : snapMove({ ...around, x: around.x + dx, y: around.y + dy }, others(), showStore.show!.canvas, reach())
+    guides.value = snapped.guides
+    const now = boxRound(showStore.selectedLayers.map(({ placement }) => placement))
+    if (now === null) return
+    if (isMany()) return moveBy(tidy(around.x + dx, snapped.dx) - now.x, tidy(around.y + dy, snapped.dy) - now.y)
+    place({ x: tidy(from.placement.x + dx, snapped.dx), y: tidy(from.placement.y + dy, snapped.dy) })
+  }
+
+  function onSize(from: Layer, towards: Towards, dx: number, dy: number, isFree: boolean, isShift: boolean): void {
+    // Corners of a picture keep its proportions, and those of other boxes don't; Shift turns that round.
+    const keeps = towards.x !== 0 && towards.y !== 0 && canCrop(from) !== isShift
+    const sized = resized(from.placement, towards, dx, dy, keeps, LEAST_PX)
+    const isUpright = from.placement.angleDeg === 0
+    const snapped = isFree || !isUpright ? { dx: 0, dy: 0, guides: [] } : snapEdges(sized, towards, others(), showStore.show!.canvas, reach())
+    guides.value = snapped.guides
+    // What an edge still lacks to its line is dragged too.
+    const last = snapped.dx === 0 && snapped.dy === 0 ? sized : resized(sized, towards, snapped.dx, snapped.dy, keeps, LEAST_PX)
+    place(isUpright ? { ...last, ...rounded(last) } : last)
+  }
+
+  function onCrop(from: Layer, towards: Towards, dx: number, dy: number): void {
+    const { show, sceneId } = showStore
+    if (show === null || sceneId === null) return
+    // Along the layer's own directions.
+    const angle = (-from.placement.angleDeg * Math.PI) / 180
+    const [alongX, alongY] = [dx * Math.cos(angle) - dy * Math.sin(angle), dx * Math.sin(angle) + dy * Math.cos(angle)]
+    const moves = {
+      left: towards.x < 0 ? alongX : 0,
+      right: towards.x > 0 ? alongX : 0,
+      top: towards.y < 0 ? alongY : 0,
+      bottom: towards.y > 0 ? alongY : 0,
+    }
+    const cropped = cropByEdges(from, sizeOf(show, from, { infos: engine.infos, heads: new Map() }), moves)
+    showStore.edit(
+      t('edits.crop', { name: from.name }),
+      (current) => updateLayer(current, sceneId, from.id, (one) => ({ ...one, ...cropped })),
+      `crop-${from.id}-${gesture}`,
+    )
   }
 
   /** Whether a layer shows a picture of which a part can be taken off. */
@@ -138,55 +153,10 @@ export function useStageGestures({ area, box, zoom, isEditable }: Parts) {
     return layer.kind === 'input' && showStore.show?.inputs.find(({ id }) => id === layer.inputId)?.kind !== 'colour'
   }
 
-  function start(): void {
-    gesture += 1
-    from = showStore.layer
-  }
-
-  function startMoveable(): void {
-    if (area.value === null || box.value === null) return
-    moveable = new Moveable(area.value, {
-      target: box.value,
-      origin: false,
-      draggable: true,
-      resizable: true,
-      rotatable: true,
-      snappable: false,
-      keepRatio: false,
-      rotationPosition: 'top',
-    })
-    const end = () => {
-      guides.value = []
-      offerElsewhere()
-    }
-    moveable
-      .on('dragStart', ({ inputEvent }: { inputEvent?: MouseEvent }) => {
-        start()
-        // Copies are dragged away; what was there stays.
-        if (inputEvent?.altKey === true) duplicate('own')
-      })
-      .on('drag', ({ left, top, inputEvent }) => onDrag(left, top, isFreeOf(inputEvent)))
-      .on('dragEnd', end)
-      .on('resizeStart', ({ direction, inputEvent }) => {
-        start()
-        const isCorner = direction[0] !== 0 && direction[1] !== 0
-        const isCrop = (inputEvent as MouseEvent | undefined)?.altKey === true
-        // Corners of a picture keep its proportions, and those of other boxes don't; Shift turns that round.
-        if (moveable !== null)
-          moveable.keepRatio = !isCrop && isCorner && (from !== null && canCrop(from)) !== ((inputEvent as MouseEvent | undefined)?.shiftKey === true)
-      })
-      .on('resize', ({ width, height, drag, direction, inputEvent }) =>
-        onResize(width, height, drag.left, drag.top, direction, (inputEvent as MouseEvent | undefined)?.altKey === true, isFreeOf(inputEvent)),
-      )
-      .on('resizeEnd', end)
-      .on('rotateStart', start)
-      .on('rotate', ({ rotation }) => place({ angleDeg: turned(rotation) }))
-  }
-
   /** What lay alike in other scenes may come along. */
-  function offerElsewhere(): void {
+  function offerElsewhere(from: Layer): void {
     const { show, sceneId, layer, undoLabel } = showStore
-    if (show === null || sceneId === null || layer === null || from === null || layer.id !== from.id || layer.placement === from.placement) return
+    if (show === null || sceneId === null || layer === null || layer.id !== from.id || layer.placement === from.placement) return
     const alike = siblingsOf(show, sceneId, from).filter(({ isAlike }) => isAlike)
     if (alike.length === 0) return
     toast(t('layer.alsoThere', { name: layer.name, count: alike.length }, alike.length), {
@@ -199,44 +169,17 @@ export function useStageGestures({ area, box, zoom, isEditable }: Parts) {
     })
   }
 
-  /** Handles follow what changed elsewhere: numbers, undo, another selection, the window's size. */
-  async function refresh(): Promise<void> {
-    await nextTick()
-    if (moveable === null) return
-    moveable.draggable = isEditable.value
-    moveable.resizable = isEditable.value && !isMany()
-    moveable.rotatable = isEditable.value && !isMany()
-    moveable.updateRect()
-  }
+  onScopeDispose(() => stop?.())
 
-  /** Goes on with a press on a layer that it has just selected. */
-  async function dragFrom(event: MouseEvent): Promise<void> {
-    await refresh()
-    moveable?.dragStart(event)
-  }
-
-  onMounted(() => {
-    startMoveable()
-    void refresh()
-  })
-  onBeforeUnmount(() => moveable?.destroy())
-  watch([() => showStore.selectedLayers, zoom, isEditable], refresh)
-
-  return { guides, place, moveBy, dragFrom }
+  return { guides, place, moveBy, grab }
 }
 
-function isFreeOf(event: unknown): boolean {
-  const { ctrlKey, metaKey } = (event ?? {}) as Partial<MouseEvent>
-  return ctrlKey === true || metaKey === true
+/** Whole pixels, but for places that lines have between them. */
+function tidy(value: number, snap: number): number {
+  return snap === 0 ? Math.round(value) : Math.round((value + snap) * 100) / 100
 }
 
-function sign(value: number): -1 | 0 | 1 {
-  return value < 0 ? -1 : value > 0 ? 1 : 0
-}
-
-/** An angle between −180 and 180, on a step when it is near one. */
-function turned(rotation: number): number {
-  const round = (((Math.round(rotation) % 360) + 540) % 360) - 180
-  const step = Math.round(round / TURN_STEP) * TURN_STEP
-  return Math.abs(step - round) <= TURN_REACH ? step : round
+function rounded({ x, y, width, height }: Rect): Rect {
+  const [left, top] = [Math.round(x), Math.round(y)]
+  return { x: left, y: top, width: Math.max(1, Math.round(x + width) - left), height: Math.max(1, Math.round(y + height) - top) }
 }

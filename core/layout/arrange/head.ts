@@ -8,12 +8,14 @@ export type Head = Rect
 /** Where a presenter's head is as a rule when nobody has looked: in the middle, a little above it (common practice, no source). */
 export const USUAL_HEAD: Head = { x: 0.38, y: 0.12, width: 0.24, height: 0.48 }
 
+/** A head that is off the middle by less than this share of what is shown is in the middle: what is found moves a little from look to look. */
+const NEAR_MIDDLE = 0.12
 /** Room above a head, as a share of what is shown (common practice, no source). */
 const HEADROOM = 0.08
 
 /**
- * What to take off a picture of a size so that a part of proportion `aspect` is left, as large as it can be: the head in its middle, with a
- * little room above it, as far as the picture reaches. Null when nothing is to be taken off.
+ * What to take off a picture of a size so that a part of proportion `aspect` is left, as large as it can be: the picture's middle where the head is near
+ * it, else the head's, with a little room above it, as far as the picture reaches. Null when nothing is to be taken off.
  */
 export function cropRound(head: Head, widthPx: number, heightPx: number, aspect: number): Crop | null {
   const own = widthPx / heightPx
@@ -21,7 +23,9 @@ export function cropRound(head: Head, widthPx: number, heightPx: number, aspect:
   const width = Math.min(1, aspect / own)
   const height = Math.min(1, own / aspect)
   if (width > 1 - 1e-6 && height > 1 - 1e-6) return null
-  const left = placed(head.x + head.width / 2 - width / 2, width)
+  const middle = head.x + head.width / 2
+  const isNear = Math.abs(middle - 0.5) < NEAR_MIDDLE * width && Math.abs(middle - 0.5) + head.width / 2 <= Math.max(width / 2, head.width / 2)
+  const left = placed((isNear ? 0.5 : middle) - width / 2, width)
   const top = placed(topFor(head, height), height)
   return { left, top, right: 1 - width - left, bottom: 1 - height - top }
 }
