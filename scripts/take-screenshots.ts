@@ -36,6 +36,7 @@ async function main(): Promise<void> {
   process.stdout.write(`first picture after ${Date.now() - started} ms\n`)
   await page.locator('[data-layer="Desk camera"]').click()
   await shoot(page, 'build-paper')
+  await shootScenes(page, shoot, turnTheme)
   await page.locator('[data-layer="Class title"]').click()
   await turnTheme()
   await page.getByRole('button', { name: 'Start feed' }).click()
@@ -59,6 +60,41 @@ async function main(): Promise<void> {
   await browser.close()
   await shootDevices(server)
   await server.close()
+}
+
+/** Building scenes: what can be added, layouts, inside the page, what the depth strip finds. Everything is undone again. */
+async function shootScenes(page: Page, shoot: (target: Page, name: string) => Promise<void>, turnTheme: () => Promise<void>): Promise<void> {
+  const undoAll = async () => {
+    while (await page.getByRole('button', { name: /^Undo / }).isEnabled()) await page.keyboard.press('Control+z')
+  }
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Window, tab or screen' }).scrollIntoViewIfNeeded()
+  await shoot(page, 'add-paper')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Layout', exact: true }).click()
+  await page.getByRole('button', { name: /^What you present/ }).click()
+  await page.getByRole('option', { name: /^Stand-in screen/ }).click()
+  await page.getByTestId('layouts').getByRole('button', { name: 'Over the shoulder' }).click()
+  await shoot(page, 'layouts-paper')
+  await turnTheme()
+  await page.getByRole('button', { name: 'Layout', exact: true }).click()
+  await page.getByTestId('layouts').getByRole('button', { name: 'Two frames' }).click()
+  await shoot(page, 'layouts-blackout')
+  await turnTheme()
+  await page.getByRole('button', { name: 'Layout', exact: true }).click()
+  await page.getByTestId('layouts').getByRole('button', { name: 'Inside the page' }).click()
+  await page.keyboard.press('Escape')
+  await page.locator('[data-layer="Hive scale"]').click()
+  await shoot(page, 'inside-paper')
+  await undoAll()
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await page.getByRole('menuitem', { name: /^Stand-in screen/ }).click()
+  await page.locator('[data-layer="Hive scale"] button').press('Shift+ArrowRight')
+  await page.locator('[data-layer="Desk camera"]').click()
+  await turnTheme()
+  await shoot(page, 'build-finding-blackout')
+  await turnTheme()
+  await undoAll()
 }
 
 /** The devices with the extension's guide, and the question of a site where the extension is loaded; the output window. */
@@ -161,11 +197,15 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   await page.getByTestId('find-key').click()
   await page.getByTestId('key-figures').waitFor()
   await view('Matte')
-  await inBothThemes('bench-key')
+  await page.mouse.move(640, 790)
+  await shoot(page, 'bench-key-paper')
   await view('After')
   await page.getByRole('button', { name: 'Clipping' }).click()
   await head('chromaKey').click()
-  await inBothThemes('bench-scopes')
+  await page.mouse.move(640, 790)
+  await turnTheme()
+  await shoot(page, 'bench-scopes-blackout')
+  await turnTheme()
   await page.getByRole('button', { name: 'Clipping' }).click()
   await view('Split')
   await switchSteps(['look'])
@@ -173,7 +213,9 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   await page.getByRole('button', { name: 'New previews' }).click()
   await page.getByRole('radio', { name: 'Beeswax' }).click()
   await page.getByTestId('step-look').evaluate((card) => card.scrollIntoView({ block: 'center' }))
-  await inBothThemes('bench-looks')
+  await turnTheme()
+  await shoot(page, 'bench-looks-blackout')
+  await turnTheme()
   await switchSteps(['crop', 'chromaKey', 'matteEdge', 'spill', 'look'])
   await page.getByRole('spinbutton', { name: 'Amount', exact: true }).waitFor()
   await useCamera('untidyRoom')
@@ -188,7 +230,7 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
     const phase = (Object.values(window.greenRoom!.stats()!.inputs)[0]!.frameNumber / 30 + 4) % 11
     return phase > 3.2 && phase < 4
   })
-  await inBothThemes('bench-room')
+  await shoot(page, 'bench-room-paper')
 }
 
 await main()

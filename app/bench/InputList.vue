@@ -30,7 +30,9 @@ const removing = ref<Input | null>(null)
 function stateOf(input: Input): string {
   const info = engine.infos.get(`input:${input.id}`)
   const size = info === undefined ? '' : ` · ${info.widthPx}×${info.heightPx}`
-  if (input.kind !== 'camera') return `${t('bench.still')}${size}`
+  if (input.kind === 'screen')
+    return `${t(`screens.states.${input.source.type === 'standin' ? 'live' : (engine.screenStates[input.id] ?? 'unshared')}`)}${size}`
+  if (input.kind !== 'camera') return `${input.kind === 'clip' ? t('layer.kinds.clip') : t('bench.still')}${size}`
   const state = engine.cameraStates[input.id] ?? 'starting'
   return state === 'live' ? `${t('bench.live')}${size}` : t(`camera.${state}`)
 }

@@ -1,12 +1,11 @@
-// The running engine, its cameras and its feed, as the views see them.
+// The running engine, its inputs and its feed, as the views see them. One file, though a long one: whoever wants something of the engine finds it here.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { SourceInfo } from '../../core/plan/frame-plan.ts'
-import { updateInput, visibleInputs } from '../../core/show/edits.ts'
+import { visibleInputs } from '../../core/show/edits.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
-import type { Input, Show } from '../../core/show/show.ts'
-import type { SharedScreen } from '../../engine/client/screen-manager.ts'
+import type { Show } from '../../core/show/show.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
@@ -23,7 +22,6 @@ import { StudioLink } from './studio-link.ts'
 import { useAir } from './use-air.ts'
 import { useCameras } from './use-cameras.ts'
 import { inputsSeenIn, useClips } from './use-clips.ts'
-import { useMirrorWatch } from './use-mirror-watch.ts'
 import { useScreens } from './use-screens.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
 
@@ -87,9 +85,8 @@ export const useEngineStore = defineStore('engine', () => {
   let isWatched = false
   let engine = makeEngine()
   const { cameras, ...cameraFigures } = useCameras(() => engine)
-  const { screens, screenStates, sharedScreens } = useScreens(() => engine, nameScreen)
-  const { clips, clipStates } = useClips(() => engine)
-  const mirrors = useMirrorWatch(screenStates, sharedScreens, (inputId) => engine.grab(inputId, null, null))
+  const { screens, ...screenFigures } = useScreens(() => engine)
+  const { clips, ...clipFigures } = useClips(() => engine)
 
   exposeFigures({
     stats: () => stats.value,
@@ -186,13 +183,6 @@ export const useEngineStore = defineStore('engine', () => {
     clips.restartAll(withHeld(show, air.held.value))
     if (watched !== null) engine.watch(watched.inputId, watched.layer)
     if (isFeedOn.value) hosts.setFeed(engine.openFeed())
-  }
-
-  /** Keeps what was shared, so that it can be asked for by name again. */
-  function nameScreen(inputId: string, { label }: SharedScreen): void {
-    const isOf = (input: Input) => input.id === inputId && input.kind === 'screen' && input.source.type === 'shared' && input.source.label !== label
-    if (showStore.show?.inputs.some(isOf) !== true) return
-    showStore.amend((show) => updateInput(show, inputId, (input) => (input.kind === 'screen' ? { ...input, source: { type: 'shared', label } } : input)))
   }
 
   /** Measures an input's scopes until told otherwise. */
@@ -304,17 +294,8 @@ export const useEngineStore = defineStore('engine', () => {
     /** Tells which inputs a view shows by themselves. */
     lookAt: (inputIds: readonly string[]) => (lookedAt.value = inputIds),
     retryCamera: (inputId: string) => cameras.retry(inputId),
-    clipStates,
-    playClip: (inputId: string) => clips.play(inputId),
-    pauseClip: (inputId: string) => clips.pause(inputId),
-    restartClip: (inputId: string) => clips.restart(inputId),
-    screenStates,
-    sharedScreens,
-    /** Screens that show the studio itself, by their input. */
-    mirrors,
-    /** Lets the presenter choose what a screen shows; from a press. */
-    shareScreen: (inputId: string) => screens.share(inputId),
-    stopScreen: (inputId: string) => screens.stop(inputId),
+    ...screenFigures,
+    ...clipFigures,
     restart,
     startFeed,
     feedTrack: () => engine.feedTrack,

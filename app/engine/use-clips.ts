@@ -19,7 +19,13 @@ export function useClips(engine: () => StudioEngine) {
       onState: (inputId, state) => (clipStates.value = { ...clipStates.value, [inputId]: state }),
     },
   )
-  return { clips, clipStates }
+  return {
+    clips,
+    clipStates,
+    playClip: (inputId: string) => clips.play(inputId),
+    pauseClip: (inputId: string) => clips.pause(inputId),
+    restartClip: (inputId: string) => clips.restart(inputId),
+  }
 }
 
 /** Inputs that are seen in some scenes: on the stage, on air. */

@@ -1,16 +1,20 @@
 // The screens that are shared, and what is known of each, by its input.
 import { shallowRef } from 'vue'
-import type { Show } from '../../core/show/show.ts'
+import { updateInput } from '../../core/show/edits.ts'
+import type { Input } from '../../core/show/show.ts'
 import { ScreenManager, type ScreenState, type SharedScreen } from '../../engine/client/screen-manager.ts'
 import type { StudioEngine } from '../../engine/client/studio-engine.ts'
+import { useShowStore } from '../show/show.store.ts'
 import { fontFiles } from './font-files.ts'
 import { runStandin } from './standin-threads.ts'
+import { useMirrorWatch } from './use-mirror-watch.ts'
 
 /** By this the studio's own tab is known when it is shared. */
 const OWN_HANDLE = 'green-room-studio'
 
-/** `engine` gives the one that runs now: pictures go there. `onShared`: a screen was chosen. */
-export function useScreens(engine: () => StudioEngine, onShared: (inputId: string, screen: SharedScreen) => void) {
+/** `engine` gives the one that runs now: pictures go there. */
+export function useScreens(engine: () => StudioEngine) {
+  const showStore = useShowStore()
   const screenStates = shallowRef<Readonly<Record<string, ScreenState>>>({})
   const sharedScreens = shallowRef<Readonly<Record<string, SharedScreen>>>({})
   const devices = navigator.mediaDevices as MediaDevices | undefined
@@ -36,11 +40,29 @@ export function useScreens(engine: () => StudioEngine, onShared: (inputId: strin
       onState: (inputId, state) => (screenStates.value = { ...screenStates.value, [inputId]: state }),
       onShared: (inputId, screen) => {
         sharedScreens.value = { ...sharedScreens.value, [inputId]: screen }
-        onShared(inputId, screen)
+        nameScreen(inputId, screen)
       },
     },
   )
-  return { screens, screenStates, sharedScreens, follow: (show: Show) => screens.follow(show) }
+  const mirrors = useMirrorWatch(screenStates, sharedScreens, (inputId) => engine().grab(inputId, null, null))
+
+  /** Keeps what was shared, so that it can be asked for by name again. */
+  function nameScreen(inputId: string, { label }: SharedScreen): void {
+    const isOf = (input: Input) => input.id === inputId && input.kind === 'screen' && input.source.type === 'shared' && input.source.label !== label
+    if (showStore.show?.inputs.some(isOf) !== true) return
+    showStore.amend((show) => updateInput(show, inputId, (input) => (input.kind === 'screen' ? { ...input, source: { type: 'shared', label } } : input)))
+  }
+
+  return {
+    screens,
+    screenStates,
+    sharedScreens,
+    /** Screens that show the studio itself, by their input. */
+    mirrors,
+    /** Lets the presenter choose what a screen shows; from a press. */
+    shareScreen: (inputId: string) => screens.share(inputId),
+    stopScreen: (inputId: string) => screens.stop(inputId),
+  }
 }
 
 /** Letters for the stand-in's window. */

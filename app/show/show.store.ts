@@ -2,12 +2,12 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef } from 'vue'
 import { brokenLock } from '../../core/show/locks.ts'
-import { findLayer } from '../../core/show/layer-tree.ts'
-import type { Layer, Scene, Show } from '../../core/show/show.ts'
+import type { Scene, Show } from '../../core/show/show.ts'
 import { api, type StoredShow } from './api.ts'
 import { browserHost, holdTabLock } from './browser-host.ts'
 import { changedScene } from './changed-scene.ts'
 import { History } from './history.ts'
+import { useSelection } from './use-selection.ts'
 import { ShowSession, type Role, type SessionNotice, type ShowChange } from './show-session.ts'
 import type { SaveState } from './show-saver.ts'
 
@@ -17,13 +17,10 @@ export type ShowNotice = { readonly kind: ShowChange } | SessionNotice
 export const useShowStore = defineStore('show', () => {
   const showId = ref<string | null>(null)
   const show = shallowRef<Show | null>(null)
+  const { sceneId, layerId, scene, layer, selectedLayers, selectedIds, selectScene, selectLayer, selectLayers, toggleLayer } = useSelection(show)
   const saveState = shallowRef<SaveState>({ kind: 'saved' })
   /** Whether this tab may edit; another tab may have the show. */
   const role = ref<Role>('asking')
-  const sceneId = ref<string | null>(null)
-  /** The layer that was selected last, and those that are selected with it. */
-  const layerId = ref<string | null>(null)
-  const alsoIds = shallowRef<readonly string[]>([])
   /** The scene that goes on air first; one that is gone gives way to the first one, until it is back. */
   const firstId = ref<string | null>(null)
   const history = shallowRef(new History(() => performance.now()))
@@ -41,14 +38,6 @@ export const useShowStore = defineStore('show', () => {
   holdTabLock()
 
   const isEditor = computed(() => role.value === 'editing')
-  const scene = computed<Scene | null>(() => show.value?.scenes.find((candidate) => candidate.id === sceneId.value) ?? null)
-  const layer = computed<Layer | null>(() => (scene.value === null ? undefined : findLayer(scene.value, layerId.value ?? '')) ?? null)
-  /** All that are selected, from back to front: several lie in one list. */
-  const selectedLayers = computed<readonly Layer[]>(() => {
-    const list = scene.value?.layers.filter(({ id }) => id === layerId.value || alsoIds.value.includes(id)) ?? []
-    return list.length > 1 || layer.value === null ? list : [layer.value]
-  })
-  const selectedIds = computed(() => selectedLayers.value.map(({ id }) => id))
   const onAirId = computed(() => (show.value?.scenes.find((candidate) => candidate.id === firstId.value) ?? show.value?.scenes[0])?.id ?? null)
   /** Names of the steps that can be undone, newest first, and of those that can be done again, next first. */
   const steps = computed(() => ({ past: history.value.pastLabels, future: history.value.futureLabels }))
@@ -202,28 +191,6 @@ export const useShowStore = defineStore('show', () => {
     if (show.value !== null) history.value.note(show.value, '', null)
     triggerRef(history)
     adopt(stored.show)
-  }
-
-  function selectScene(id: string): void {
-    if (sceneId.value === id) return
-    sceneId.value = id
-    selectLayer(null)
-  }
-
-  function selectLayer(id: string | null): void {
-    selectLayers(id === null ? [] : [id])
-  }
-
-  /** Selects these and no others; the last of them is the one that was selected last. */
-  function selectLayers(ids: readonly string[]): void {
-    layerId.value = ids.at(-1) ?? null
-    alsoIds.value = ids.slice(0, -1)
-  }
-
-  /** Selects one more, or no longer. */
-  function toggleLayer(id: string): void {
-    const ids = selectedIds.value
-    selectLayers(ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id])
   }
 
   function setOnAir(id: string): void {

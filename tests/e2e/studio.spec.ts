@@ -236,6 +236,9 @@ test('a covered wall is a quiet note that is dismissed for good; a covered camer
     .toBuffer()
   await page.getByTestId('picture-file').setInputFiles({ name: 'Poster.png', mimeType: 'image/png', buffer: poster })
   const note = page.getByTestId('depth-note')
+  // It came behind the presenter; brought in front it is in the way.
+  await expect(note).toContainText('Poster hides all of Apiary wall')
+  await page.locator('[data-layer="Poster"] button').press('Shift+ArrowRight')
   await expect(note).toContainText('Poster hides all of Desk camera')
   await expect(note.getByRole('button', { name: 'It is meant so' })).toHaveCount(0)
   await note.getByRole('button', { name: 'Send Poster behind Desk camera' }).click()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Over the stage: why a picture is missing, and how to mend it in place.
-import { RefreshCw, TriangleAlert } from 'lucide-vue-next'
+import { MonitorUp, RefreshCw, TriangleAlert } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../../base/BaseButton.vue'
 import DeviceMenu from '../../devices/DeviceMenu.vue'
@@ -9,7 +9,7 @@ import { useStageTrouble } from './use-stage-trouble.ts'
 
 const { t } = useI18n()
 const engine = useEngineStore()
-const { camera, words } = useStageTrouble()
+const { camera, screen, words } = useStageTrouble()
 </script>
 
 <template>
@@ -24,6 +24,14 @@ const { camera, words } = useStageTrouble()
       <p class="font-semibold">{{ words.title }}</p>
       <p v-if="words.help" class="text-[12.5px] leading-snug text-white/85">{{ words.help }}</p>
     </div>
+    <BaseButton
+      v-if="camera === null && screen && engine.screenStates[screen.id] !== 'unsupported'"
+      class="text-ink"
+      :icon="MonitorUp"
+      @click="engine.shareScreen(screen.id)"
+    >
+      {{ engine.screenStates[screen.id] === 'ended' ? t('screens.shareAgain') : t('screens.shareNow') }}
+    </BaseButton>
     <div v-if="camera" class="flex items-center gap-2 text-ink">
       <BaseButton :icon="RefreshCw" @click="engine.retryCamera(camera.id)">{{ t('camera.retry') }}</BaseButton>
       <DeviceMenu class="w-52" :input="camera" />

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersShownBy } from '../../../core/show/layer-tree.ts'
-import type { CameraInput } from '../../../core/show/show.ts'
+import type { CameraInput, Input, ScreenInput } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
 
@@ -11,10 +11,16 @@ export function useStageTrouble() {
   const showStore = useShowStore()
   const engine = useEngineStore()
 
-  const cameras = computed(() => {
+  const inputs = computed<readonly Input[]>(() => {
     const layers = (showStore.scene?.layers ?? []).flatMap((layer) => (layer.visible ? [layer, ...layersShownBy(showStore.show!, layer)] : []))
     const shown = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
-    return (showStore.show?.inputs ?? []).filter((input): input is CameraInput => input.kind === 'camera' && shown.has(input.id))
+    return (showStore.show?.inputs ?? []).filter((input) => shown.has(input.id))
+  })
+  const cameras = computed(() => inputs.value.filter((input): input is CameraInput => input.kind === 'camera'))
+  /** The first screen of the scene that nothing is shared for. */
+  const screen = computed<ScreenInput | null>(() => {
+    const screens = inputs.value.filter((input): input is ScreenInput => input.kind === 'screen' && input.source.type === 'shared')
+    return screens.find(({ id }) => !['live', 'choosing'].includes(engine.screenStates[id] ?? 'unshared')) ?? null
   })
   const stateOf = (camera: CameraInput) => engine.cameraStates[camera.id] ?? 'starting'
   /** The first camera of the scene that cannot be had. */
@@ -29,8 +35,15 @@ export function useStageTrouble() {
     const reason = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.${state}`).toLowerCase() })
     if (showsCard.value)
       return { title: t('build.theySeeCard', { reason: reason ?? t('build.noPictureYet') }), help: state === null ? null : t(`camera.help.${state}`) }
+    if (reason === null && screen.value !== null) {
+      const shared = engine.screenStates[screen.value.id] ?? 'unshared'
+      return {
+        title: t('build.cameraReason', { name: screen.value.name, state: t(`screens.states.${shared}`).toLowerCase() }),
+        help: t(`screens.help.${shared}`),
+      }
+    }
     return reason === null ? null : { title: reason, help: t(`camera.help.${state!}`) }
   })
 
-  return { camera, isStarting, words }
+  return { camera, screen, isStarting, words }
 }
