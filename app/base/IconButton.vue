@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 
-defineProps<{ icon: Component; label: string; isOn?: boolean; disabled?: boolean; size?: 'small' | 'normal' }>()
+// A button that is neither on nor off says nothing of it.
+withDefaults(defineProps<{ icon: Component; label: string; isOn?: boolean | undefined; disabled?: boolean; size?: 'small' | 'normal' }>(), { isOn: undefined })
 </script>
 
 <template>

@@ -68,7 +68,7 @@ function setOpacity(percent: number): void {
 <template>
   <InspectorSection :title="t('inspector.place')">
     <template #aside>
-      <ChoiceBar v-model="unit" class="ml-auto scale-90" :label="t('inspector.unit')" :choices="units" />
+      <ChoiceBar v-model="unit" class="ml-auto" :label="t('inspector.unit')" :choices="units" />
     </template>
     <div class="grid grid-cols-2 gap-1.5 @min-[250px]:grid-cols-4">
       <label v-for="number in numbers" :key="number.key" class="text-[11.5px] text-soft">

@@ -89,13 +89,13 @@ export function useClipboard() {
       const contentId = contentIdOf(layer)
       return contentId === null ? [] : [{ layerId: ids[index]!, contentId }]
     })
-    const { sceneId, undoLabel } = showStore
+    const { sceneId } = showStore
     if (shared.length === 0 || sceneId === null) return
     toast(t(`layer.${how}${sharing === 'own' ? 'Own' : 'Same'}`), {
       action: {
         label: t(sharing === 'own' ? 'layer.makeSame' : 'layer.makeOwn'),
         onClick: () => {
-          if (showStore.undoLabel !== undoLabel) return
+          // Copies that have gone meanwhile change nothing.
           showStore.edit(t('edits.sharing'), (show) =>
             shared.reduce<Show>(
               (current, { layerId, contentId }) =>

@@ -13,6 +13,8 @@ export function useRemoveLayer() {
     if (sceneId === null || gone.length === 0 || !showStore.isEditor) return
     const name = gone.length === 1 ? gone[0]!.name : t('layer.many', gone.length)
     showStore.edit(t('edits.removeLayer', { name }), (show) => removeLayers(show, sceneId, layerIds))
+    // A lock may have stopped it.
+    if (showStore.scene === scene) return
     showStore.selectLayers(showStore.selectedIds.filter((id) => !layerIds.includes(id)))
     const after = showStore.undoLabel
     toast(gone.length === 1 ? t('layer.removed', { name }) : t('layer.manyRemoved', gone.length), {

@@ -34,7 +34,7 @@ export const sceneWords = {
     standins: 'Stand-ins',
     more: 'Something else',
     fromFile: 'A picture or a clip from a file',
-    fromLayout: 'New scene from a layout',
+    fromLayout: 'Scene from a layout',
     locked: 'This scene is locked. Unlock it to change its layout.',
   },
   keys: {

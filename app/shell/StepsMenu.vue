@@ -27,7 +27,7 @@ const isEmpty = computed(() => rows.value.length === 1)
   <Menu as="div">
     <span ref="anchor" class="inline-flex">
       <MenuButton
-        class="inline-grid h-8 w-5 place-items-center rounded-md text-soft hover:bg-sunk hover:text-ink"
+        class="inline-grid h-8 w-6 place-items-center rounded-md text-soft hover:bg-sunk hover:text-ink"
         :aria-label="t('header.steps')"
         :title="t('header.steps')"
       >
@@ -41,20 +41,18 @@ const isEmpty = computed(() => rows.value.length === 1)
           :aria-label="t('header.steps')"
         >
           <p role="presentation" class="px-2.5 pt-1 pb-1.5 text-[12px] text-soft">{{ isEmpty ? t('header.stepsNone') : t('header.steps') }}</p>
-          <template v-if="!isEmpty">
-            <MenuItem v-for="(row, i) in rows" :key="i" v-slot="{ active }">
-              <button
-                type="button"
-                class="flex w-full items-center gap-2 rounded-lg px-2.5 py-1 text-left"
-                :class="[active ? 'bg-wash' : '', row.by < 0 ? 'text-soft' : '', row.isNow ? 'font-medium' : '']"
-                :aria-current="row.isNow ? 'step' : undefined"
-                @click="showStore.jump(row.by)"
-              >
-                <Check :size="13" class="shrink-0" :class="row.isNow ? 'text-green' : 'invisible'" aria-hidden="true" />
-                <span class="min-w-0 flex-1 truncate first-letter:uppercase" :title="row.label">{{ row.label }}</span>
-              </button>
-            </MenuItem>
-          </template>
+          <MenuItem v-for="(row, i) in rows" :key="i" v-slot="{ active }">
+            <button
+              type="button"
+              class="flex w-full items-center gap-2 rounded-lg px-2.5 py-1 text-left"
+              :class="[active ? 'bg-wash' : '', row.by < 0 ? 'text-soft' : '', row.isNow ? 'font-medium' : '']"
+              :aria-current="row.isNow ? 'step' : undefined"
+              @click="showStore.jump(row.by)"
+            >
+              <Check :size="13" class="shrink-0" :class="row.isNow ? 'text-green' : 'invisible'" aria-hidden="true" />
+              <span class="min-w-0 flex-1 truncate first-letter:uppercase" :title="row.label">{{ row.label }}</span>
+            </button>
+          </MenuItem>
         </MenuItems>
       </div>
     </Teleport>

@@ -27,8 +27,8 @@ export interface DepthAdvice extends HiddenLayer {
 const RANK: Readonly<Record<Weight, number>> = { camera: 3, text: 2, picture: 1, colour: 0 }
 /** Less than this is how things overlap by design: a title over a jumper (common practice, no source). */
 const TELL_FROM = 0.08
-/** A camera behind a title plate is seen; from here on one asks where the presenter has gone (common practice, no source). */
-const TELL_CAMERA_UNDER_TEXT_FROM = 0.5
+/** From here on one asks where the presenter has gone, whatever is in front (common practice, no source). */
+const TELL_MOST_OF_CAMERA_FROM = 0.5
 /** A picture is told of only when nothing of it is seen. */
 const TELL_PICTURE_FROM = 0.995
 
@@ -54,15 +54,18 @@ export function depthAdvice(show: Show, scene: Scene, infos: SourceInfos): Depth
     .flatMap((hidden): DepthAdvice[] => {
       const back = weight(hidden.layerId)
       const front = weight(hidden.coveredBy)
-      if (hidden.hiddenShare < tellFrom(back, front)) return []
+      if (!isWorthAWord(back, front, hidden)) return []
       return back === 'colour' ? [] : [{ ...hidden, kind: back === 'picture' ? 'note' : 'trouble' }]
     })
     .sort((first, second) => RANK[weight(second.layerId)] - RANK[weight(first.layerId)] || second.hiddenShare - first.hiddenShare)
 }
 
-function tellFrom(back: Weight, front: Weight): number {
-  if (back === 'picture' || back === 'colour') return TELL_PICTURE_FROM
-  return back === 'camera' && front === 'text' ? TELL_CAMERA_UNDER_TEXT_FROM : TELL_FROM
+function isWorthAWord(back: Weight, front: Weight, { hiddenShare, coreShare }: HiddenLayer): boolean {
+  if (back === 'picture' || back === 'colour') return hiddenShare >= TELL_PICTURE_FROM
+  if (back !== 'camera') return hiddenShare >= TELL_FROM
+  // A shoulder may be covered, by a page beside the head; the face not.
+  if (hiddenShare >= TELL_MOST_OF_CAMERA_FROM) return true
+  return front !== 'text' && coreShare >= TELL_FROM
 }
 
 /**

@@ -7,7 +7,8 @@ import { activeSteps, inputSourceId } from '../plan/plan-frame.ts'
 import type { Layer, Scene, Show } from '../show/show.ts'
 import { fillOf, textOf } from '../show/contents.ts'
 import { makesMatte } from '../steps/chain.ts'
-import { fitRects } from './fit.ts'
+import { USUAL_HEAD } from './arrange/head.ts'
+import { fitRects, type Rect } from './fit.ts'
 import { boxToCanvas } from './placement.ts'
 
 /** How much of a layer can't be seen, and why. */
@@ -15,6 +16,8 @@ export interface HiddenLayer {
   readonly layerId: string
   /** Share 0..1 of the layer's own area on the canvas that opaque layers in front of it cover. */
   readonly hiddenShare: number
+  /** The same of what matters most in it: of a camera the head, where heads are as a rule; of others all. */
+  readonly coreShare: number
   /** Of those, the layer that covers most. */
   readonly coveredBy: string
 }
@@ -34,17 +37,22 @@ export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): Hidd
     const covered = new Map<string, number>()
     let area = 0
     let hidden = 0
+    let core = 0
+    let coreHidden = 0
     for (let cell = 0; cell < GRID_COLUMNS * GRID_ROWS; cell += 1) {
       if (shape.cells[cell] === 0) continue
       area += 1
-      const cover = infront.find((other) => other.cells[cell] === 1)
+      const isCore = shape.cells[cell] === 2
+      if (isCore) core += 1
+      const cover = infront.find((other) => other.cells[cell] !== 0)
       if (cover === undefined) continue
       hidden += 1
+      if (isCore) coreHidden += 1
       covered.set(cover.layerId, (covered.get(cover.layerId) ?? 0) + 1)
     }
     if (hidden === 0) return
     const [coveredBy] = [...covered].reduce((most, entry) => (entry[1] > most[1] ? entry : most))
-    result.push({ layerId: shape.layerId, hiddenShare: hidden / area, coveredBy })
+    result.push({ layerId: shape.layerId, hiddenShare: hidden / area, coreShare: core === 0 ? hidden / area : coreHidden / core, coveredBy })
   })
   return result
 }
@@ -52,7 +60,7 @@ export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): Hidd
 interface Shape {
   readonly layerId: string
   readonly hides: boolean
-  /** 1 for each cell of the grid whose middle it holds. */
+  /** 1 for each cell of the grid whose middle it holds, 2 where that is what matters most in it. */
   readonly cells: Uint8Array
 }
 
@@ -60,26 +68,43 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   const info = layer.kind === 'input' ? infos.get(inputSourceId(layer.inputId)) : undefined
   const { placement } = layer
   const size = info ?? { widthPx: placement.width, heightPx: placement.height }
-  const { target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height, layer.crop)
+  const { source, target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height, layer.crop)
   const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
+  const isCamera = layer.kind === 'input' && show.inputs.find(({ id }) => id === layer.inputId)?.kind === 'camera'
+  // Where the head is in what is seen of the picture.
+  const scaleX = target.width / source.width
+  const scaleY = target.height / source.height
+  const head: Rect | null = isCamera
+    ? {
+        x: (USUAL_HEAD.x * size.widthPx - source.x) * scaleX,
+        y: (USUAL_HEAD.y * size.heightPx - source.y) * scaleY,
+        width: USUAL_HEAD.width * size.widthPx * scaleX,
+        height: USUAL_HEAD.height * size.heightPx * scaleY,
+      }
+    : null
   const shape = frameShape(layer.frame, target.width, target.height, 1)
   return {
     layerId: layer.id,
     hides: layer.opacity >= HIDING_OPACITY && layer.blend === 'normal' && isOpaque(show, layer, info?.isOpaque ?? false),
     cells: cellsOf(show.canvas, (x, y) => {
       const [frameX, frameY] = mapPoint(toFrame, x, y)
-      return shapeCoverage(shape, frameX, frameY) > 0.5
+      if (shapeCoverage(shape, frameX, frameY) <= 0.5) return 0
+      return head !== null && isInside(head, frameX, frameY) ? 2 : 1
     }),
   }
 }
 
-function cellsOf(canvas: Show['canvas'], contains: (x: number, y: number) => boolean): Uint8Array {
+function isInside({ x, y, width, height }: Rect, atX: number, atY: number): boolean {
+  return atX >= x && atX <= x + width && atY >= y && atY <= y + height
+}
+
+function cellsOf(canvas: Show['canvas'], valueAt: (x: number, y: number) => number): Uint8Array {
   const cells = new Uint8Array(GRID_COLUMNS * GRID_ROWS)
   for (let row = 0; row < GRID_ROWS; row += 1) {
     for (let column = 0; column < GRID_COLUMNS; column += 1) {
       const x = ((column + 0.5) / GRID_COLUMNS) * canvas.widthPx
       const y = ((row + 0.5) / GRID_ROWS) * canvas.heightPx
-      if (contains(x, y)) cells[row * GRID_COLUMNS + column] = 1
+      cells[row * GRID_COLUMNS + column] = valueAt(x, y)
     }
   }
   return cells

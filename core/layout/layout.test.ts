@@ -49,7 +49,7 @@ describe('hiddenLayers', () => {
   it('says that a picture in front hides the camera, and which', () => {
     const covered = moveLayer(show, welcome.id, wall, 3)
     const found = hiddenLayers(covered, sceneNamed(covered, 'Welcome'), allInfos(show))
-    expect(found.find((hidden) => hidden.layerId === camera)).toEqual({ layerId: camera, hiddenShare: 1, coveredBy: wall })
+    expect(found.find((hidden) => hidden.layerId === camera)).toEqual({ layerId: camera, hiddenShare: 1, coreShare: 1, coveredBy: wall })
   })
 
   it('does not blame layers that are keyed, faint or hidden', () => {

@@ -1,7 +1,7 @@
 // Kinds of layers, frames, blends and groups, through the real interface.
 import type { Locator, Page } from '@playwright/test'
 import { textOf } from '../../core/show/contents.ts'
-import { choose, expect, openStudio, test } from './studio.ts'
+import { choose, expect, openStudio, setNumber, test } from './studio.ts'
 
 /** The middle of the stage's picture: red, green, blue. */
 function middleOfStage(page: Page): Promise<number[]> {
@@ -23,6 +23,9 @@ test('a shape is added, framed, filled and blended; two layers are grouped and t
   await page.getByRole('button', { name: 'Add', exact: true }).click()
   await page.getByRole('menuitem', { name: 'Ellipse' }).click()
   await expect(panes(page)).toHaveCount(4)
+  // It came where it covers no words: into the middle with it.
+  await setNumber(page, 'X', '520')
+  await setNumber(page, 'Y', '240')
   // Its colour, seen on the stage.
   await expect.poll(() => middleOfStage(page)).toEqual([0x1e, 0x5b, 0x47])
   const inspector = inspectorOf(page)
@@ -45,7 +48,7 @@ test('a shape is added, framed, filled and blended; two layers are grouped and t
 
   await page.locator('body').press('Control+z')
   await expect(panes(page)).toHaveCount(3)
-  for (let i = 0; i < 6; i += 1) await page.locator('body').press('Control+z')
+  for (let i = 0; i < 8; i += 1) await page.locator('body').press('Control+z')
   await expect(panes(page)).toHaveCount(3)
   await expect(page.getByTestId('depth').getByText('Ellipse')).toHaveCount(0)
 })
@@ -65,6 +68,8 @@ test('a scene is shown in another, and follows it; it cannot be shown in itself'
   await expect(page.getByRole('menuitem', { name: 'Closing card' })).toHaveCount(0)
   // A box over everything there is seen through the other scene, too.
   await page.getByRole('menuitem', { name: 'Box' }).click()
+  await setNumber(page, 'X', '400')
+  await setNumber(page, 'Y', '240')
   await page.getByRole('button', { name: /^Closing card/ }).click()
   await expect.poll(() => middleOfStage(page)).toEqual([0x1e, 0x5b, 0x47])
 })
@@ -120,7 +125,7 @@ test('a text takes words from the show and the clock, and has letters with an ou
   await expect.poll(dark).toBeGreaterThan(100)
 
   await inspector.getByRole('button', { name: /^More for/ }).click()
-  await page.getByRole('menuitem', { name: 'The same thing again' }).click()
+  await page.getByRole('menuitem', { name: 'Duplicate, the same thing' }).click()
   await expect(panes(page)).toHaveCount(5)
   await expect(inspector.getByText('Also in: Welcome')).toBeVisible()
   await line.fill('Both')
@@ -142,6 +147,8 @@ test('a drawn form is added, outlined and changed by path data; what cannot be r
   await page.getByRole('button', { name: /^Closing card/ }).click()
   await page.getByRole('button', { name: 'Add', exact: true }).click()
   await page.getByRole('menuitem', { name: 'Arrow' }).click()
+  await setNumber(page, 'X', '520')
+  await setNumber(page, 'Y', '240')
   await expect.poll(() => middleOfStage(page)).toEqual([0x1e, 0x5b, 0x47])
   const inspector = inspectorOf(page)
   await inspector.getByRole('switch', { name: 'Line along it' }).click()
@@ -173,7 +180,7 @@ test('several layers are selected by pointer and by keys, moved, hidden, grouped
   // By keys on the stage: both, by as much.
   const placements = () =>
     page.evaluate(() =>
-      [...document.querySelectorAll<HTMLElement>('.stage-handles > .pointer-events-none')].map(({ style }) => [parseFloat(style.left), parseFloat(style.top)]),
+      [...document.querySelectorAll<HTMLElement>('.stage-handles > [data-selected]')].map(({ style }) => [parseFloat(style.left), parseFloat(style.top)]),
     )
   const before = await placements()
   expect(before).toHaveLength(2)
@@ -182,7 +189,7 @@ test('several layers are selected by pointer and by keys, moved, hidden, grouped
   await expect.poll(async () => (await placements())[0]![0]! - before[0]![0]!).toBeCloseTo(10 * zoom, 2)
   expect((await placements())[1]![0]! - before[1]![0]!).toBeCloseTo(10 * zoom, 2)
   // By the pointer, from one of them.
-  const mark = (await page.locator('.stage-handles > .pointer-events-none').nth(1).boundingBox())!
+  const mark = (await page.locator('.stage-handles > [data-selected]').nth(1).boundingBox())!
   await page.mouse.move(mark.x + mark.width / 2, mark.y + mark.height / 2)
   await page.mouse.down()
   await page.mouse.move(mark.x + mark.width / 2 - 60, mark.y + mark.height / 2 + 40, { steps: 6 })
@@ -205,7 +212,7 @@ test('several layers are selected by pointer and by keys, moved, hidden, grouped
   await inspector.getByRole('button', { name: 'Hide' }).click()
   await expect(pane('Class title')).toHaveAccessibleName(/hidden/)
   await inspector.getByRole('button', { name: 'Show' }).click()
-  await inspector.getByRole('button', { name: 'Duplicate' }).click()
+  await inspector.getByRole('button', { name: 'Duplicate', exact: false }).click()
   await expect(panes(page)).toHaveCount(6)
   await inspector.getByRole('button', { name: 'Remove' }).click()
   await expect(panes(page)).toHaveCount(4)

@@ -41,7 +41,7 @@ async function walk(page: Page, context: BrowserContext, server: TestServer): Pr
   const [red, green, blue] = [1, 3, 5].map((at) => Number.parseInt(picked.slice(at, at + 2), 16)) as [number, number, number]
   expect(isCloth([red, green, blue])).toBe(true)
 
-  // Build: a picture and a text come in, in front; the picture goes to the back of the presenter.
+  // Build: a picture comes in behind the presenter, who is cut out, and a text in front of all. Dragged in front, the picture is in the way, and is told so.
   await page.getByRole('link', { name: 'Build' }).click()
   const poster = await sharp({ create: { width: 640, height: 360, channels: 3, background: MAGENTA } })
     .png()
@@ -54,11 +54,12 @@ async function walk(page: Page, context: BrowserContext, server: TestServer): Pr
   await expect(page.locator('[data-layer="Text"]')).toBeVisible()
 
   const order = () => page.locator('[data-layer]:not(.sortable-fallback)').evaluateAll((panes) => panes.map((pane) => pane.getAttribute('data-layer')))
-  expect(await order()).toEqual(['Apiary wall', 'Desk camera', 'Class title', 'Society mark', 'Poster', 'Text'])
-  await expect(page.getByRole('status').filter({ hasText: 'Poster hides all of' })).toBeVisible()
+  expect(await order()).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text'])
   await dragPane(page, 'Poster', 'Desk camera', () =>
-    expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text']),
+    expect.poll(order).toEqual(['Apiary wall', 'Desk camera', 'Poster', 'Class title', 'Society mark', 'Text']),
   )
+  await expect(page.getByRole('status').filter({ hasText: 'Poster hides all of' })).toBeVisible()
+  await page.getByRole('button', { name: 'Send Poster behind Desk camera' }).click()
   await expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text'])
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
 

@@ -203,7 +203,7 @@ test('(e) inside the page before a white wall, in at most 6 actions', async ({ p
   const hand = new Hand()
   await openEmpty(page, server)
   await hand.click(layoutButton(page))
-  await hand.click(page.getByRole('button', { name: /^Presenter:/ }))
+  await hand.click(page.getByRole('button', { name: /^Presenter / }))
   await hand.click(page.getByRole('option', { name: 'White wall' }))
   await hand.click(page.getByRole('button', { name: /^What you present/ }))
   await hand.click(page.getByRole('option', { name: 'Stand-in screen: hive scale' }))
@@ -246,7 +246,7 @@ test('(g) a table of four cameras, in at most 7 actions', async ({ page, server 
   const hand = new Hand()
   await openEmpty(page, server)
   await hand.click(layoutButton(page))
-  await hand.click(page.getByRole('button', { name: /^Presenter:/ }))
+  await hand.click(page.getByRole('button', { name: /^Presenter / }))
   for (const name of ['Presenter before green cloth', 'White wall', 'Untidy room', 'Table from above']) {
     await hand.click(page.getByRole('option', { name, exact: true }))
   }

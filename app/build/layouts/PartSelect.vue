@@ -24,10 +24,9 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-start', true)
   >
     <span ref="anchor" class="flex min-w-0">
       <ListboxButton
-        :aria-label="`${label}: ${words}`"
         class="flex min-h-8 w-full min-w-0 items-center gap-1.5 rounded-md border border-line bg-paper py-1 pr-1.5 pl-2.5 text-left hover:border-soft disabled:opacity-45"
       >
-        <span class="text-soft" aria-hidden="true">{{ label }}</span>
+        <span class="text-soft">{{ label }}&nbsp;</span>
         <span class="min-w-0 flex-1 truncate font-medium" :title="words">{{ words }}</span>
         <ChevronDown :size="14" class="shrink-0 text-soft" aria-hidden="true" />
       </ListboxButton>

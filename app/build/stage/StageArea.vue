@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Camera, Image, LoaderCircle, Type } from 'lucide-vue-next'
+import { Camera, Image, LayoutPanelLeft, LoaderCircle, Type } from 'lucide-vue-next'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -12,6 +12,7 @@ import { useWindowShape } from '../../shell/use-window-shape.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import StageHandles from './StageHandles.vue'
 import StageTrouble from './StageTrouble.vue'
+import { useLayouts } from '../layouts/use-layouts.ts'
 import { useAddLayer } from '../use-add-layer.ts'
 import { useSafeLines } from './use-safe-lines.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
@@ -20,6 +21,7 @@ import { useStageView } from './use-stage-view.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
+const { open: openLayouts } = useLayouts()
 const { addFiles, addText, addCamera, chooseFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
 const { isStarting, words: trouble } = useStageTrouble()
@@ -116,6 +118,7 @@ function onDrop(event: DragEvent): void {
       <StageHandles :zoom="zoom" />
       <div v-if="showStore.scene.layers.length === 0" class="pointer-events-none absolute inset-0 grid place-items-center text-[#e9e6dd]">
         <EmptyState class="pointer-events-auto" :title="t('build.emptyScene')" :hint="t('build.emptySceneHint')">
+          <BaseButton kind="primary" :icon="LayoutPanelLeft" @click="openLayouts">{{ t('build.beginWithLayout') }}</BaseButton>
           <BaseButton class="text-ink" :icon="Camera" @click="addCamera">{{ t('build.addCamera') }}</BaseButton>
           <BaseButton class="text-ink" :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
           <BaseButton class="text-ink" :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>

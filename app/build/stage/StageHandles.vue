@@ -190,6 +190,7 @@ function openMenuBySelection(event: KeyboardEvent): void {
       <div
         v-for="each in showStore.selectedLayers"
         :key="each.id"
+        data-selected
         class="pointer-events-none absolute outline-1 outline-[#e2b24c]"
         :style="styleOf(each.placement)"
       ></div>
