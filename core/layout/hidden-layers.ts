@@ -27,8 +27,16 @@ const GRID_ROWS = 54
 /** A plate this opaque hides what is under it. */
 const HIDING_OPACITY = 0.9
 
+/** What was found last: several parts of the studio ask for the same scene after each edit. */
+let last: { readonly show: Show; readonly scene: Scene; readonly infos: SourceInfos; readonly found: readonly HiddenLayer[] } | null = null
+
 /** Layers of a scene that opaque layers in front cover, from back to front, measured on a 96 × 54 grid. */
-export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): HiddenLayer[] {
+export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): readonly HiddenLayer[] {
+  if (last?.show !== show || last.scene !== scene || last.infos !== infos) last = { show, scene, infos, found: measured(show, scene, infos) }
+  return last.found
+}
+
+function measured(show: Show, scene: Scene, infos: SourceInfos): HiddenLayer[] {
   const shapes = scene.layers.filter((layer) => layer.visible && layer.opacity > 0).map((layer) => shapeOf(show, layer, infos))
   const result: HiddenLayer[] = []
   shapes.forEach((shape, index) => {

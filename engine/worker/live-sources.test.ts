@@ -80,4 +80,17 @@ describe('cameras', () => {
     desk.send(1)
     expect(seen).toEqual([])
   })
+
+  it('screens and clips never set the beat: a still screen sends nothing', () => {
+    const { cameras } = studio()
+    const [screen, desk] = [port(), port()]
+    cameras.open('screen', screen.supply, false)
+    expect(cameras.beatInputId(['input:screen'])).toBeNull()
+    cameras.open('desk', desk.supply, true)
+    expect(cameras.beatInputId(['input:desk', 'input:screen'])).toBe('desk')
+    expect(cameras.beatInputId(['input:screen'])).toBe('desk')
+    // The same input, another supply: a camera that a clip has taken the place of.
+    cameras.open('desk', desk.supply, false)
+    expect(cameras.beatInputId(['input:desk'])).toBeNull()
+  })
 })

@@ -1,9 +1,11 @@
 // The real chain in a bare browser: studio in a hidden tab, meeting in front of it.
+import { execFileSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { seedDemo } from '../../demo/seed.ts'
 import { switchStep } from '../../core/show/edits.ts'
 import { removeLayers } from '../../core/show/layer-set-edits.ts'
-import type { CameraDevice, Show, Step } from '../../core/show/show.ts'
+import { newInputLayer } from '../../core/show/create.ts'
+import type { CameraDevice, Input, Show, Step } from '../../core/show/show.ts'
 import { stepOf, type StepKind } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
 import type { EngineStats } from '../../engine/protocol.ts'
@@ -28,8 +30,11 @@ export interface FeedRig {
   close(): Promise<void>
 }
 
-/** What the demo's camera does in a measurement: the show's own key, a found key, or the room softened in an untidy room. */
-export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom'
+/**
+ * What the demo's camera does in a measurement: the show's own key, a found key, the room softened in an untidy room, or the show's own key
+ * before a clip of full HD and a screen.
+ */
+export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom' | 'clipAndScreen'
 
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
 export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
@@ -98,6 +103,10 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
   const uncropped = switchStep(show, { type: 'input', inputId: camera.id }, camera.treatment[0]!.id, false)
   const title = welcome.layers.find((layer) => layer.name === 'Class title')!
   const shown = removeLayers(uncropped, welcome.id, [title.id])
+  if (chain === 'clipAndScreen') {
+    await server.shows.save(id, revision, await withClipAndScreen(server, shown))
+    return
+  }
   await server.shows.save(id, revision, cameraFile !== null ? withSoftenedRoom(shown, cameraFile) : chain === 'foundKey' ? withFoundKey(shown) : shown)
 }
 
@@ -110,6 +119,24 @@ function withFoundKey(show: Show): Show {
     step('matteEdge', { black: 0.06, white: 0.94, detail: 1 }),
     step('spill', { colour: '#2da74a', reach: 0.96, keepLuma: 'off' }),
   ])
+}
+
+/** A moving wall of 1920 × 1080 at thirty a second, and the stand-in screen between it and the presenter. */
+async function withClipAndScreen(server: TestServer, show: Show): Promise<Show> {
+  const source = ['-f', 'lavfi', '-i', 'testsrc2=size=1920x1080:rate=30:duration=4']
+  const coded = ['-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '6M', '-pix_fmt', 'yuv420p', '-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', '-']
+  const bytes = execFileSync('ffmpeg', ['-v', 'error', ...source, ...coded], { maxBuffer: 1 << 28 })
+  const { hash } = await server.assets.add(bytes, 'wall.mp4')
+  const clip: Input = { id: 'bench-clip', kind: 'clip', name: 'Moving wall', asset: hash, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+  const screen: Input = { id: 'bench-screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, treatment: [] }
+  const welcome = show.scenes[0]!
+  let count = 0
+  const makeId = () => `bench-layer-${(count += 1)}`
+  const wall = newInputLayer(clip, show.canvas, makeId)
+  const page = newInputLayer(screen, show.canvas, makeId)
+  const beside = { ...page, placement: { x: 700, y: 60, width: 520, height: 330, angleDeg: 0, fit: 'fit' as const } }
+  const layers = [wall, beside, ...welcome.layers.slice(1)]
+  return { ...show, inputs: [...show.inputs, clip, screen], scenes: [{ ...welcome, layers }, ...show.scenes.slice(1)] }
 }
 
 /** The browser calls a device that plays a file by the file's name. */

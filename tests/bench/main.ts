@@ -18,10 +18,12 @@ interface BenchResult {
   blends?: BlendFigures
   scene?: SceneFigures
   edit?: EditFigures
+  editLarge?: EditFigures
   feed?: FeedFigures
   feedExtension?: FeedFigures
   feedRoom?: RateFigures
   feedKey?: FeedFigures
+  feedClip?: FeedFigures
   key?: KeyBench
   keyFloor?: Record<string, FloorFigures>
   sync?: SyncFigures
@@ -29,10 +31,41 @@ interface BenchResult {
   soak?: SoakFigures
 }
 
-const NAMES = ['frame', 'chains', 'blends', 'scene', 'edit', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'sync', 'cost', 'key', 'keyFloor', 'soak'] as const
+const NAMES = [
+  'frame',
+  'chains',
+  'blends',
+  'scene',
+  'edit',
+  'editLarge',
+  'feed',
+  'feedExtension',
+  'feedRoom',
+  'feedKey',
+  'feedClip',
+  'sync',
+  'cost',
+  'key',
+  'keyFloor',
+  'soak',
+] as const
 type Name = (typeof NAMES)[number]
 /** The soak takes ten minutes, sync five, and the floor does not change with the code's speed: those run only when named. */
-const USUAL: readonly Name[] = ['frame', 'chains', 'blends', 'scene', 'edit', 'feed', 'feedExtension', 'feedRoom', 'feedKey', 'cost', 'key']
+const USUAL: readonly Name[] = [
+  'frame',
+  'chains',
+  'blends',
+  'scene',
+  'edit',
+  'editLarge',
+  'feed',
+  'feedExtension',
+  'feedRoom',
+  'feedKey',
+  'feedClip',
+  'cost',
+  'key',
+]
 
 function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
@@ -53,7 +86,9 @@ async function main(): Promise<void> {
   if (only.includes('cost')) result.cost = await benchCost(say)
   if (only.includes('feedRoom')) result.feedRoom = await benchRoomFeed(say)
   if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
+  if (only.includes('feedClip')) result.feedClip = await benchFeed(say, 'clipAndScreen')
   if (only.includes('edit')) result.edit = await benchEdit(say)
+  if (only.includes('editLarge')) result.editLarge = await benchEdit(say, { scenes: 20, layers: 12 })
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
   if (only.includes('blends')) result.blends = await benchBlends(say)

@@ -1,0 +1,71 @@
+// Screens that are shared: held while nothing moves, recognised when they show the studio itself, ended and shared again.
+import { chromium, type BrowserContext, type Page } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
+import { expect, openStudio, test } from './studio.ts'
+
+/** A browser that shares the tab of a title when a page asks, as if the presenter had chosen it. */
+async function withTab(title: string, run: (context: BrowserContext) => Promise<void>): Promise<void> {
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS, `--auto-select-tab-capture-source-by-title=${title}`] })
+  try {
+    await run(await browser.newContext({ viewport: { width: 1280, height: 800 } }))
+  } finally {
+    await browser.close()
+  }
+}
+
+async function share(page: Page): Promise<void> {
+  await page.bringToFront()
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Window, tab or screen' }).click()
+  await expect(page.getByText('The last picture stays while nothing moves.')).toBeVisible()
+}
+
+/** The colour of the middle of a layer's thumbnail. */
+async function middleOf(page: Page, layer: string): Promise<readonly number[]> {
+  return page.evaluate((name) => {
+    const canvas = document.querySelector<HTMLCanvasElement>(`[data-layer="${name}"] canvas`)!
+    const copy = new OffscreenCanvas(canvas.width, canvas.height)
+    const pen = copy.getContext('2d')!
+    pen.drawImage(canvas, 0, 0)
+    return [...pen.getImageData(canvas.width / 2, canvas.height / 2, 1, 1).data]
+  }, layer)
+}
+
+test('a still tab is held, a changed one is seen; stopped by a press it can be shared anew', async ({ server }) => {
+  await withTab('Notes', async (context) => {
+    const notes = await context.newPage()
+    await notes.setContent('<title>Notes</title><body style="margin:0;background:rgb(20,100,200)"></body>')
+    const page = await context.newPage()
+    await openStudio(page, server)
+    await share(page)
+    const isBlue = ([red, , blue]: readonly number[]) => blue! - red! > 100
+    await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(true)
+    // Nothing moves on it for a while: its picture stays.
+    const sentBefore = await page.evaluate(() => window.greenRoom!.stats()!.frameMs)
+    expect(sentBefore).toBeGreaterThan(0)
+    await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(true)
+    await notes.evaluate(() => (document.body.style.background = 'rgb(200,60,20)'))
+    await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(false)
+    await page.getByRole('button', { name: 'Stop sharing' }).click()
+    await expect(page.getByTestId('unseen')).toContainText('No picture of it comes now')
+    await page.getByTestId('stage-trouble').getByRole('button', { name: 'Choose what to share' }).click()
+    await expect(page.getByText('The last picture stays while nothing moves.')).toBeVisible()
+    // The show remembers that it was shared, not the sharing: that is asked for anew in each sitting.
+    await page.reload()
+    await expect(page.getByTestId('stage-trouble')).toContainText('Screen: nothing is shared')
+  })
+})
+
+test('a screen that shows the studio is told to be a hall of mirrors; any other is not', async ({ server }) => {
+  await withTab('A picture of it', async (context) => {
+    const page = await context.newPage()
+    await openStudio(page, server)
+    const picture = (await page.screenshot()).toString('base64')
+    const other = await context.newPage()
+    await other.setContent(`<title>A picture of it</title><body style="margin:0"><img src="data:image/png;base64,${picture}" style="display:block"></body>`)
+    await share(page)
+    await expect(page.getByText('This screen shows Green Room itself')).toBeVisible({ timeout: 20_000 })
+    await other.evaluate(() => document.querySelector('img')!.remove())
+    await expect(page.getByText('This screen shows Green Room itself')).toHaveCount(0, { timeout: 20_000 })
+  })
+})
