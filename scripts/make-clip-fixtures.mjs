@@ -44,6 +44,7 @@ const clips = [
   { file: 'moving.gif', args: [...source(10, 6), '-loop', '0'], pixels: 'rgba' },
   { file: 'moving.apng', args: [...source(10, 6), '-f', 'apng', '-plays', '0'], pixels: 'rgba' },
   { file: 'moving.webp', args: [...source(10, 6), '-c:v', 'libwebp_anim', '-lossless', '1', '-loop', '0'], pixels: 'rgba' },
+  { file: 'large.mp4', args: ['-f', 'lavfi', '-i', 'color=c=0x3a6ea5:size=2560x1440:rate=10,trim=end_frame=8', ...h264], pixels: null },
   { file: 'hevc.mp4', args: [...source(25, 5), '-c:v', 'libx265', '-pix_fmt', 'yuv420p', '-tag:v', 'hvc1', '-x265-params', 'log-level=none'], pixels: null },
 ]
 

@@ -118,6 +118,20 @@ test('turned clips stand upright, see-through ones are see-through', async ({ pa
   expect(seen.map(({ mediaUs }) => Math.round(mediaUs / 50_000) % 6)).toEqual(seen.map((_, i) => i % 6))
 })
 
+test('a clip that takes much of the machine is copied smaller by one press, in its place', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByTestId('picture-file').setInputFiles({ name: 'large.mp4', mimeType: 'video/mp4', buffer: fileOf('large.mp4') })
+  await expect(page.getByText('2560×1440 takes much of the machine')).toBeVisible()
+  await page.getByRole('button', { name: 'Make a smaller copy' }).click()
+  await expect(page.getByText('takes much of the machine')).toHaveCount(0, { timeout: 30_000 })
+  const size = async () => {
+    const clip = (await server.shows.get('demo-brood-frame')).show.inputs.find(({ kind }) => kind === 'clip')
+    return clip?.kind === 'clip' ? (await server.assets.get(clip.asset)).asset.heightPx : 0
+  }
+  await expect.poll(size).toBe(720)
+  await expect(page.getByTestId('clip-place')).toHaveText(/of 0\.8 s/)
+})
+
 test('what cannot be played says so in words, and the scene goes on', async ({ page, server }) => {
   await openStudio(page, server)
   const film = fileOf('h264-bframes.mp4')
