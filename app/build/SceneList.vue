@@ -174,7 +174,7 @@ watch(
 
 <template>
   <aside class="scenes flex min-h-0 min-w-0 flex-col" :aria-label="t('build.scenes')">
-    <div class="flex items-center justify-between pt-1 pr-1 pl-2">
+    <div class="flex flex-wrap items-center justify-between pt-1 pr-1 pl-2">
       <h2 class="font-head font-bold" :class="isWide ? 'text-[15px]' : 'sr-only'">{{ t('build.scenes') }}</h2>
       <span class="flex" :class="isWide ? '' : '-ml-1.5'">
         <IconButton :icon="Plus" size="small" :label="t('build.addScene')" @click="add" />

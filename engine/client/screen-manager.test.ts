@@ -125,6 +125,19 @@ describe('screens', () => {
     expect(log).toEqual(['desk choosing', 'desk shows a window, window', 'desk gets stream', 'desk live'])
   })
 
+  it('one that is chosen before its input is there waits for it', async () => {
+    const { manager, log, asked } = page()
+    const sharing = manager.share('desk')
+    asked[0]!.answer('window')
+    await sharing
+    manager.follow(testShow())
+    expect(log).toEqual(['desk choosing'])
+    manager.follow(withScreens(shared))
+    expect(log).toEqual(['desk choosing', 'desk shows a window, window', 'desk gets stream', 'desk live'])
+    manager.follow(withScreens(shared))
+    expect(log).toHaveLength(4)
+  })
+
   it('after the engine has started anew the stand-in goes on, and a shared screen says that it has ended', async () => {
     const { manager, log, asked } = page()
     manager.follow(withScreens(shared, standin))

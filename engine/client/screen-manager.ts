@@ -43,6 +43,8 @@ export class ScreenManager {
   readonly #events: ScreenManagerEvents
   readonly #open = new Map<string, OpenScreen>()
   readonly #known = new Map<string, ScreenInput>()
+  /** What was chosen for inputs that are not there yet. */
+  readonly #chosen = new Map<string, MediaStreamTrack>()
   /** Grows with each request of an input, so that an answer that comes late is let go. */
   readonly #requests = new Map<string, number>()
 
@@ -61,7 +63,10 @@ export class ScreenManager {
       this.#known.set(input.id, input)
       if (!isNew) continue
       this.#close(input.id)
+      const chosen = this.#chosen.get(input.id)
+      this.#chosen.delete(input.id)
       if (input.source.type === 'standin') this.#openStandin(input.id)
+      else if (chosen !== undefined) this.#show(input.id, chosen)
       // One that was asked for in the press that made it is being chosen already.
       else if (!this.#requests.has(input.id)) this.#tell(input.id, this.#host.mediaDevices === undefined ? 'unsupported' : 'unshared')
     }
@@ -89,11 +94,10 @@ export class ScreenManager {
         for (const each of stream.getTracks()) each.stop()
         return wasLive ? 'live' : this.#tell(inputId, 'unshared')
       }
-      this.#close(inputId)
-      this.#open.set(inputId, { kind: 'shared', stop: () => track.stop() })
-      this.#events.onShared(inputId, this.#describe(track))
-      this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(track) })
-      return this.#tell(inputId, 'live')
+      // An edit may take a moment longer than the choice: until its input is there, nobody wants the pictures.
+      if (this.#known.has(inputId)) this.#show(inputId, track)
+      else this.#chosen.set(inputId, track)
+      return 'live'
     } catch (error) {
       if (request !== this.#requests.get(inputId)) return 'refused'
       if (wasLive) return 'live'
@@ -128,6 +132,16 @@ export class ScreenManager {
 
   dispose(): void {
     for (const inputId of [...this.#known.keys()]) this.#forget(inputId)
+    for (const track of this.#chosen.values()) track.stop()
+    this.#chosen.clear()
+  }
+
+  #show(inputId: string, track: MediaStreamTrack): void {
+    this.#close(inputId)
+    this.#open.set(inputId, { kind: 'shared', stop: () => track.stop() })
+    this.#events.onShared(inputId, this.#describe(track))
+    this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(track) })
+    this.#tell(inputId, 'live')
   }
 
   #openStandin(inputId: string): void {
