@@ -34,14 +34,14 @@ function setMark(mark: SceneMark | null): void {
     />
   </div>
   <p class="text-soft">{{ scene.locked ? t('build.isLocked') : t('build.sceneOf', { n: scene.layers.length }, scene.layers.length) }}</p>
-  <div class="mt-2.5 flex items-center gap-1.5" role="radiogroup" :aria-label="t('build.mark')">
-    <span class="mr-auto text-soft">{{ t('build.mark') }}</span>
+  <p class="mt-2.5 text-soft">{{ t('build.mark') }}</p>
+  <div class="mt-0.5 -ml-1 flex flex-wrap items-center gap-1" role="radiogroup" :aria-label="t('build.mark')">
     <button
       v-for="mark in [null, ...sceneMarks]"
       :key="mark ?? 'none'"
       type="button"
       role="radio"
-      class="size-6 rounded-full border-2"
+      class="size-6 shrink-0 rounded-full border-2"
       :class="scene.mark === mark ? 'border-ink' : 'border-transparent'"
       :aria-checked="scene.mark === mark"
       :aria-label="mark === null ? t('build.noMark') : t(`build.marks.${mark}`)"

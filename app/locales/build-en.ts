@@ -38,7 +38,7 @@ export const buildWords = {
     lastScene: 'A show has at least one scene',
     add: 'Add',
     addCamera: 'Camera',
-    addPicture: 'Picture or clip from a file',
+    addPicture: 'Picture or clip',
     quickText: 'Add a text',
     quickPicture: 'Add a picture',
     cameraOf: '{label}',

@@ -9,7 +9,7 @@ export const sceneWords = {
     nobody: 'Nobody',
     nothing: 'Nothing',
     people: '{first} and one more | {first} and {count} more',
-    willCome: '{name}, comes with the layout',
+    willCome: '{name}, comes along',
     side: 'Presenter on the',
     sides: { left: 'Left', right: 'Right' },
     names: {

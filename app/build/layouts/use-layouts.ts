@@ -1,9 +1,10 @@
 // The layouts of the scene on the stage: what each would make of it, which one it has, and taking one.
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { arrangeScene } from '../../../core/layout/arrange/arrange-scene.ts'
 import { looksAlike } from '../../../core/layout/arrange/follow-canvas.ts'
 import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
+import { inputSourceId } from '../../../core/layers/sources.ts'
 import type { Content, Scene, Show } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useHeads } from '../../engine/use-heads.ts'
@@ -22,6 +23,7 @@ export interface LayoutDraft {
 
 const isOpen = ref(false)
 const side = ref<PresenterSide>('left')
+let stopWaiting: (() => void) | null = null
 
 export function useLayouts() {
   const { t } = useI18n()
@@ -72,6 +74,25 @@ export function useLayouts() {
     const { sceneId } = showStore
     if (sceneId === null) return
     showStore.edit(t('edits.layout', { name: t(`layouts.names.${name}`) }), (show) => arranged(show, sceneId, name, makeId))
+    settleLater(name)
+  }
+
+  /** A page or a camera that has no picture yet has no size either: the layout is made once more when it has, if nothing was changed meanwhile. */
+  function settleLater(name: LayoutName): void {
+    stopWaiting?.()
+    const { sceneId, scene } = showStore
+    const ids = [...cast.value.presenters, ...(cast.value.page === null ? [] : [cast.value.page])]
+    const waiting = (scene?.layers ?? []).flatMap((layer) => (ids.includes(layer.id) && layer.kind === 'input' ? [inputSourceId(layer.inputId)] : []))
+    if (sceneId === null || waiting.every((id) => engine.infos.has(id))) return
+    stopWaiting = watch(
+      () => engine.infos,
+      (infos) => {
+        if (showStore.scene !== scene) return stopWaiting?.()
+        if (!waiting.every((id) => infos.has(id))) return
+        stopWaiting?.()
+        showStore.amend((show) => arranged(show, sceneId, name, makeId))
+      },
+    )
   }
 
   function open(): void {

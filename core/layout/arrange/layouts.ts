@@ -47,7 +47,7 @@ export interface Canvas {
 
 /** Thirds with a thin line between: about 30 px on a canvas 1920 wide (common practice, no source). */
 const DIVIDER_SHARE = 30 / 1920
-/** Distance of what floats from the edge: inside the title-safe 5 % of EBU R 95. */
+/** Distance of what floats from the edges, of each side: inside the title-safe area of EBU R 95. */
 const MARGIN = 0.05
 const GAP = 0.025
 /** Side of a presenter in a corner, of the canvas's shorter side (common practice, no source). */
@@ -121,11 +121,11 @@ export function dividerPx({ widthPx, heightPx }: Canvas): number {
 function frames(canvas: Canvas, presenters: readonly ShownPresenter[], page: Shown | null, side: PresenterSide): Arrangement {
   const { widthPx, heightPx } = canvas
   const isWide = widthPx >= heightPx
-  const margin = Math.round(Math.min(widthPx, heightPx) * MARGIN)
+  const margin = marginsOf(canvas)
   const gap = Math.round(Math.min(widthPx, heightPx) * GAP * 2)
   const aspect = page === null ? USUAL_ASPECT : page.widthPx / page.heightPx
-  const roomX = isWide ? (widthPx - 2 * margin - gap) / 2 : widthPx - 2 * margin
-  const roomY = isWide ? heightPx - 2 * margin : (heightPx - 2 * margin - gap) / 2
+  const roomX = isWide ? (widthPx - 2 * margin.x - gap) / 2 : widthPx - 2 * margin.x
+  const roomY = isWide ? heightPx - 2 * margin.y : (heightPx - 2 * margin.y - gap) / 2
   const { width, height } = within(aspect, roomX, roomY)
   const total = isWide ? 2 * width + gap : 2 * height + gap
   const place = (isSecond: boolean): Rect => {
@@ -153,22 +153,20 @@ function within(aspect: number, width: number, height: number): { readonly width
 /** The page beside the head that fills the canvas, on the side away from the presenter's as far as there is room; else wherever there is most. */
 function besideHead(canvas: Canvas, presenter: ShownPresenter | undefined, page: Shown, side: PresenterSide): Rect {
   const { widthPx, heightPx } = canvas
-  const margin = Math.round(Math.min(widthPx, heightPx) * MARGIN)
+  const margin = marginsOf(canvas)
+  const apart = margin.y / 2
   const whole = { x: 0, y: 0, width: widthPx, height: heightPx }
   const found = presenter?.head ?? USUAL_HEAD
   const crop = presenter === undefined ? null : cropRound(found, presenter.widthPx, presenter.heightPx, widthPx / heightPx)
   const head = headInBox(found, crop, whole)
   const most = { width: widthPx * SHOULDER, height: heightPx * (heightPx > widthPx ? SHOULDER : 1 - 2 * MARGIN) }
   const aspect = page.widthPx / page.heightPx
-  const right = { x: head.x + head.width + margin / 2, y: margin, width: widthPx - margin - (head.x + head.width + margin / 2), height: heightPx - 2 * margin }
-  const left = { x: margin, y: margin, width: head.x - margin / 2 - margin, height: heightPx - 2 * margin }
-  const below = {
-    x: margin,
-    y: head.y + head.height + margin / 2,
-    width: widthPx - 2 * margin,
-    height: heightPx - margin - (head.y + head.height + margin / 2),
-  }
-  const over = { x: margin, y: margin, width: widthPx - 2 * margin, height: head.y - margin / 2 - margin }
+  const fromRight = head.x + head.width + apart
+  const fromBelow = head.y + head.height + apart
+  const right = { x: fromRight, y: margin.y, width: widthPx - margin.x - fromRight, height: heightPx - 2 * margin.y }
+  const left = { x: margin.x, y: margin.y, width: head.x - apart - margin.x, height: heightPx - 2 * margin.y }
+  const below = { x: margin.x, y: fromBelow, width: widthPx - 2 * margin.x, height: heightPx - margin.y - fromBelow }
+  const over = { x: margin.x, y: margin.y, width: widthPx - 2 * margin.x, height: head.y - apart - margin.y }
   const rooms = (side === 'left' ? [right, left, below, over] : [left, right, below, over]).map((room) => {
     const isBeside = room === right || room === left
     const size = within(aspect, Math.min(room.width, isBeside ? most.width : room.width), Math.min(room.height, most.height))
@@ -184,11 +182,15 @@ function besideHead(canvas: Canvas, presenter: ShownPresenter | undefined, page:
   return { x: Math.round(x), y: Math.round(y), ...size }
 }
 
-function corner({ widthPx, heightPx }: Canvas, side: PresenterSide, isTop: boolean): Rect {
-  const short = Math.min(widthPx, heightPx)
-  const size = Math.round(short * CORNER)
-  const margin = Math.round(short * MARGIN)
-  return { x: side === 'left' ? margin : widthPx - margin - size, y: isTop ? margin : heightPx - margin - size, width: size, height: size }
+function corner(canvas: Canvas, side: PresenterSide, isTop: boolean): Rect {
+  const { widthPx, heightPx } = canvas
+  const size = Math.round(Math.min(widthPx, heightPx) * CORNER)
+  const { x, y } = marginsOf(canvas)
+  return { x: side === 'left' ? x : widthPx - x - size, y: isTop ? y : heightPx - y - size, width: size, height: size }
+}
+
+function marginsOf({ widthPx, heightPx }: Canvas): { readonly x: number; readonly y: number } {
+  return { x: Math.round(widthPx * MARGIN), y: Math.round(heightPx * MARGIN) }
 }
 
 /** The page along the top, the presenter below it. */
