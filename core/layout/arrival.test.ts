@@ -56,6 +56,11 @@ describe('a new layer', () => {
     expect(second.placement.x + second.placement.width).toBeLessThan(1280)
   })
 
+  it('a camera comes in front of one that is small, behind words', () => {
+    const small = { ...layerOf('Desk camera'), placement: { x: 900, y: 400, width: 300, height: 250, angleDeg: 0, fit: 'fill' as const } }
+    expect(arrived([layerOf('Screen'), small, title], layerOf('Uncut')).names).toEqual(['Screen', 'Desk camera', 'Uncut', 'Class title'])
+  })
+
   it('a colour comes over the wall and behind all else, so that it is seen', () => {
     expect(arrived(welcome, layerOf('Paper')).names.slice(0, 3)).toEqual(['Apiary wall', 'Paper', 'Desk camera'])
   })

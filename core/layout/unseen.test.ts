@@ -32,6 +32,7 @@ const cases: readonly (readonly [reason: UnseenReason, show: Show, layerId: stri
   ['clear', withCamera({ opacity: 0 }), camera.id],
   ['outside', withCamera({ placement: { ...camera.placement, x: 1280 } }), camera.id],
   ['outside', withCamera({ placement: { x: -400, y: 800, width: 300, height: 200, angleDeg: 30, fit: 'fill' } }), camera.id],
+  ['outside', withCamera({ placement: { x: -500, y: 100, width: 300, height: 200, angleDeg: 0, fit: 'fill' } }), camera.id],
   ['croppedAway', withCamera({ treatment: [crop({ left: 60, right: 40 })] }), camera.id],
   ['croppedAway', updateInput(withCamera({ treatment: [crop({ top: 50 })] }), 'd1', (input) => ({ ...input, treatment: [crop({ bottom: 50 })] })), camera.id],
   ['empty', addLayer(addContents(show, bare), scene.id, words.layer), words.layer.id],

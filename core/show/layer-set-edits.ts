@@ -23,7 +23,7 @@ export function removeLayers(show: Show, sceneId: string, layerIds: readonly str
 
 /** Moves some layers by as many pixels; those that are locked stay. They keep their places to each other: all stop where one would leave its range. */
 export function moveLayersBy(show: Show, sceneId: string, layerIds: readonly string[], dx: number, dy: number): Show {
-  const layers = show.scenes.find((scene) => scene.id === sceneId)?.layers.filter(({ id, locked }) => layerIds.includes(id) && !locked) ?? []
+  const layers = movable(show, sceneId, layerIds)
   if (layers.length === 0) return show
   const byX = within(
     layers.map(({ placement }) => placement.x),
@@ -66,9 +66,14 @@ export function placeLayers(
   layerIds: readonly string[],
   change: (placements: readonly Placement[]) => readonly Placement[],
 ): Show {
-  const layers = show.scenes.find((scene) => scene.id === sceneId)?.layers.filter(({ id, locked }) => layerIds.includes(id) && !locked) ?? []
+  const layers = movable(show, sceneId, layerIds)
   const next = change(layers.map(({ placement }) => placement))
   return layers.reduce((current, layer, index) => placeLayer(current, sceneId, layer.id, next[index]!), show)
+}
+
+/** Those of some layers that are not locked, from back to front. */
+function movable(show: Show, sceneId: string, layerIds: readonly string[]): readonly Layer[] {
+  return show.scenes.find((scene) => scene.id === sceneId)?.layers.filter(({ id, locked }) => layerIds.includes(id) && !locked) ?? []
 }
 
 /** As much of a step as leaves every position in its range. */

@@ -319,7 +319,7 @@ export const mutants = [
     test: 'core/layout/arrival.test.ts',
   },
   { file: 'core/show/locks.ts', from: 'next === undefined ||', to: '', test: 'core/show/scene-craft.test.ts' },
-  { file: 'core/show/paste.ts', from: "sharing === 'own' ?", to: 'true ?', test: 'core/show/scene-craft.test.ts' },
+  { file: 'core/show/paste.ts', from: "sharing === 'own'\n      ?", to: 'true\n      ?', test: 'core/show/scene-craft.test.ts' },
   { file: 'core/show/all-scenes.ts', from: 'scene.locked ||', to: '', test: 'core/show/scene-craft.test.ts' },
   { file: 'core/clip/clip-clock.ts', from: 'if (this.at(nowMs).isOver) this.#playedUs = 0', to: '', test: 'core/clip' },
   { file: 'core/clip/clip-clock.ts', from: '/ 1000 / rate', to: '/ 1000', test: 'core/clip' },
