@@ -25,7 +25,7 @@ const showStore = useShowStore()
 useOpenShow(() => props.showId)
 
 const { onClipboard } = useClipboard()
-for (const kind of ['copy', 'cut', 'paste'] as const) useEventListener(document, kind, onClipboard)
+for (const kind of ['paste', 'copy', 'cut'] as const) useEventListener(document, kind, onClipboard)
 
 // An edit that a lock has stopped says so, and how to go on.
 watch(

@@ -6,7 +6,7 @@ import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { usePlacing } from './use-placing.ts'
 
-export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm,video/quicktime'
+export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm'
 
 export function useAddFiles() {
   const { t } = useI18n()

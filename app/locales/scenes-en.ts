@@ -162,7 +162,7 @@ export const sceneWords = {
     put: 'Stand inside it',
     hint: 'You in front of its paper, its ink in front of you.',
     ink: 'In front of you',
-    modes: { all: 'All ink', dark: 'Dark ink', greys: 'Greys too' },
+    modes: { all: 'All', dark: 'Dark', greys: 'Greys' },
     modeHints: {
       all: 'Darkens you where the page is dark; white paper is clear.',
       dark: 'Only dark letters and lines are in front of you.',
