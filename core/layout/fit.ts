@@ -1,7 +1,13 @@
-import type { Crop } from '../show/show.ts'
-
 /** How a picture fills its box: all of it inside, box full and picture cut, or pulled to shape. */
 export type FitMode = 'fit' | 'fill' | 'stretch'
+
+/** How much of a picture each edge loses, as shares of its width or height; something is left in the middle. */
+export interface Crop {
+  readonly left: number
+  readonly top: number
+  readonly right: number
+  readonly bottom: number
+}
 
 export interface Rect {
   readonly x: number

@@ -1,4 +1,5 @@
-// The stored form of a show. Everything that comes from outside passes through here once.
+// The stored form of a show. Everything that comes from outside passes through here once. One file, though a long one: the form of the whole
+// document in the order of show.ts.
 import { z } from 'zod'
 import { blendModes, type BlendName } from '../blend/index.ts'
 import { steps } from '../steps/index.ts'

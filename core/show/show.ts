@@ -1,9 +1,12 @@
-// The show as types. `schema.ts` holds the zod form; the two are held together by a type test there.
+// The show as types: the whole document in one file, though a long one, to be read from top to bottom. `schema.ts` holds the zod form; the
+// compiler holds that to these.
 import type { BlendName } from '../blend/index.ts'
 import type { Appearance } from '../motion/appearance.ts'
-import type { FitMode } from '../layout/fit.ts'
+import type { Crop, FitMode } from '../layout/fit.ts'
 import type { StepKind, StepParams } from '../steps/index.ts'
 import type { TextContent } from '../text/text-content.ts'
+
+export type { Crop }
 
 /** One step of a treatment. */
 export type Step = {
@@ -125,14 +128,6 @@ export interface Placement {
   readonly height: number
   readonly angleDeg: number
   readonly fit: FitMode
-}
-
-/** How much of a picture each edge loses, as shares of its width or height; something is left in the middle. */
-export interface Crop {
-  readonly left: number
-  readonly top: number
-  readonly right: number
-  readonly bottom: number
 }
 
 export const frameForms = ['box', 'ellipse', 'softSquare'] as const
