@@ -4,16 +4,19 @@ import { toast } from 'vue-sonner'
 import type { Input } from '../../core/show/show.ts'
 import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
+import { useShowStore } from '../show/show.store.ts'
 import { usePlacing } from './use-placing.ts'
 
 export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm'
 
 export function useAddFiles() {
   const { t } = useI18n()
+  const showStore = useShowStore()
   const { placePicture } = usePlacing()
 
   /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. */
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
+    if (showStore.isStopped()) return
     for (const file of files) {
       const progress = toast.loading(t('build.uploading', { name: file.name }))
       try {

@@ -52,7 +52,7 @@ export function useClipboard() {
 
   function pasteCopied(what: CopiedLayers, sharing: Sharing): void {
     const { sceneId, show } = showStore
-    if (sceneId === null || show === null || showStore.scene?.locked === true) return
+    if (sceneId === null || show === null || showStore.isStopped()) return
     let made: ReturnType<typeof pasteLayers>
     try {
       made = pasteLayers(show, sceneId, what, sharing, makeId)
@@ -70,7 +70,7 @@ export function useClipboard() {
   /** Copies in front of the selected layers: each its own, or the same thing again. */
   function duplicate(sharing: Sharing): void {
     const { show, sceneId, selectedIds, scene } = showStore
-    if (show === null || sceneId === null || scene === null || selectedIds.length === 0 || scene.locked) return
+    if (show === null || sceneId === null || scene === null || selectedIds.length === 0 || showStore.isStopped()) return
     const what = copyLayers(show, sceneId, selectedIds)
     const name = what.layers.length === 1 ? what.layers[0]!.name : t('layer.many', what.layers.length)
     let ids: readonly string[] = []

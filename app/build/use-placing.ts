@@ -19,7 +19,7 @@ export function usePlacing() {
   /** Puts a layer into the scene, with its input or contents if they are new; null while no scene is open or the scene is locked. */
   function place(layer: Layer, input: Input | null, contents: readonly Content[] = []): string | null {
     const { sceneId, scene } = showStore
-    if (sceneId === null || scene === null || scene.locked) return null
+    if (sceneId === null || scene === null || showStore.isStopped()) return null
     showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => {
       const ready = addContents(input === null ? show : addInput(show, input), contents)
       const now = ready.scenes.find(({ id }) => id === sceneId)

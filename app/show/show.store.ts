@@ -128,6 +128,13 @@ export const useShowStore = defineStore('show', () => {
     session?.saver.push(after)
   }
 
+  /** Whether the scene on the stage is locked; if so the presenter is told that nothing in it changes. */
+  function isStopped(): boolean {
+    if (scene.value?.locked !== true) return false
+    lockRefusal.value = { sceneId: scene.value.id, name: scene.value.name }
+    return true
+  }
+
   /** Notes a fact that is no edit: nothing that undo would take back. */
   function amend(make: (show: Show) => Show): void {
     session?.whenEditing(() => {
@@ -261,6 +268,7 @@ export const useShowStore = defineStore('show', () => {
     close,
     edit,
     amend,
+    isStopped,
     undo,
     redo,
     jump,

@@ -18,7 +18,11 @@ self.onmessage = ({ data }: MessageEvent<ToFace>) => {
 }
 
 async function find({ requestId, runtimeUrl, modelUrl, data, widthPx, heightPx }: ToFace): Promise<FromFace> {
-  detector ??= load(runtimeUrl, modelUrl)
+  // What failed to load may load the next time.
+  detector ??= load(runtimeUrl, modelUrl).catch((error: unknown) => {
+    detector = null
+    throw error
+  })
   const { detections } = (await detector).detect(new ImageData(data, widthPx, heightPx))
   const faces = detections.flatMap(({ boundingBox: box }) =>
     box === undefined ? [] : [{ x: box.originX / widthPx, y: box.originY / heightPx, width: box.width / widthPx, height: box.height / heightPx }],
