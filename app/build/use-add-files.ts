@@ -18,13 +18,18 @@ export function useAddFiles() {
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
     if (showStore.isStopped()) return
     for (const file of files) {
+      const before = showStore.layerId
       const progress = toast.loading(t('build.uploading', { name: file.name }))
       try {
         const asset = await api.addAsset(file)
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
         const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
+        const selected = showStore.selectedIds
+        const isBusyElsewhere = showStore.layerId !== before
         onPlaced(placePicture(input, asset))
+        // Who went on to something else meanwhile goes on with it.
+        if (isBusyElsewhere) showStore.selectLayers(selected)
       } catch (error) {
         toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })
       } finally {

@@ -337,8 +337,10 @@ test('(i) watching together: a browser tab beside the presenter with a caption, 
     // Closed, it says so, and offers to share again; the last picture is gone after a moment.
     await film.close()
     await page.getByRole('button', { name: /^Screen, Screen/ }).click()
-    await expect(page.getByRole('button', { name: 'Share again' })).toBeVisible()
-    await expect(page.getByText('Sharing has ended')).toBeVisible()
+    const inspector = page.getByRole('complementary', { name: 'Selected layer' })
+    await expect(inspector.getByRole('button', { name: 'Share again' })).toBeVisible()
+    await expect(inspector.getByText('Sharing has ended')).toBeVisible()
+    await expect(page.getByTestId('stage-trouble')).toContainText('Screen: sharing has ended')
   } finally {
     await browser.close()
   }
