@@ -12,7 +12,7 @@ export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,
 export function useAddFiles() {
   const { t } = useI18n()
   const showStore = useShowStore()
-  const { placePicture } = usePlacing()
+  const { placeInput, placePicture } = usePlacing()
 
   /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. */
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
@@ -27,7 +27,8 @@ export function useAddFiles() {
         const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
         const selected = showStore.selectedIds
         const isBusyElsewhere = showStore.layerId !== before
-        onPlaced(placePicture(input, asset))
+        // Small pictures are marks; small clips are clips.
+        onPlaced(asset.isMoving ? placeInput(input, true) : placePicture(input, asset))
         // Who went on to something else meanwhile goes on with it.
         if (isBusyElsewhere) showStore.selectLayers(selected)
       } catch (error) {

@@ -283,6 +283,7 @@ test('(h) a looping background with the presenter in a soft square, border 13 at
   expect(camera.frame).toMatchObject({ form: 'softSquare', border: { widthPx: 13, opacity: 0.7 } })
   expect(show.inputs.find(({ kind }) => kind === 'clip')).toMatchObject({ loops: true })
   const loop = show.inputs.find(({ kind }) => kind === 'clip')!
+  expect(show.scenes[0]!.layers[0]).toMatchObject({ inputId: loop.id, placement: { x: 0, y: 0, width: 1280, height: 720, fit: 'fill' } })
   // A moving clip is another picture each time: it is held still for the comparison, at its first picture.
   await page.getByRole('button', { name: /^Loop, Clip/ }).click()
   await setNumber(page, 'To', '0.1')
