@@ -19,7 +19,7 @@ const PAPER: Readonly<Record<Exclude<InkMode, 'all'>, { readonly from: number; r
   greys: { from: 0.95, softness: 0.1 },
 }
 /** A wall that is white in the camera's picture, unevenly lit as walls are. */
-const WHITE_WALL = { from: 0.74, to: 1, softness: 0.12 } as const
+const WHITE_WALL = { from: 0.8, to: 1, softness: 0.06 } as const
 
 /** A layer that can be a page. */
 export type PageLayer = InputLayer | SceneLayer
