@@ -29,6 +29,7 @@ let lastReportMs = -Infinity
 let size = { widthPx: 0, heightPx: 0 }
 let skipped = 0
 const free: Uint8Array<ArrayBuffer>[] = []
+const early: ToClip[] = []
 
 self.onmessage = ({ data }: MessageEvent<ToClip>) => {
   handle(data).catch((error: unknown) => post({ type: 'failed', reason: error instanceof Error ? error.message : String(error) }))
@@ -36,7 +37,11 @@ self.onmessage = ({ data }: MessageEvent<ToClip>) => {
 
 async function handle(message: ToClip): Promise<void> {
   if (message.type === 'start') return start(message)
-  if (clock === null || pictures === null) return
+  // A file may take a while to open: what was asked for meanwhile is done then.
+  if (clock === null || pictures === null) {
+    early.push(message)
+    return
+  }
   const now = performance.now()
   if (message.type === 'play') {
     const wasOver = clock.at(now).isOver
@@ -71,6 +76,7 @@ async function start({ url, port: given, wish, plays }: Extract<ToClip, { type: 
   clock = new ClipClock(rangeOf(wish, pictures))
   if (plays) clock.play(performance.now())
   begin()
+  for (const message of early.splice(0)) await handle(message)
 }
 
 function rangeOf({ fromUs, toUs, rate, loops }: ClipWish, { durationUs }: MovingPictures) {

@@ -30,10 +30,12 @@ async function played(
   name: string,
   wish: ClipWish,
   count: number,
+  /** Whether it is told to play with the first word, or a moment later, while its file is still being opened. */
+  playsAtOnce = true,
 ): Promise<{ readonly seen: readonly Seen[]; readonly failure: string | null; readonly skipped: number }> {
   const { hash } = await server.assets.add(fileOf(name), name)
   const answer = await page.evaluate(
-    ({ url, file, wanted, most }) =>
+    ({ url, file, wanted, most, atOnce }) =>
       new Promise<{ frames: { mediaUs: number; widthPx: number; heightPx: number; base64: string }[]; failure: string | null; skipped: number }>((resolve) => {
         const worker = new Worker(url, { type: 'module' })
         const { port1, port2 } = new MessageChannel()
@@ -57,10 +59,11 @@ async function played(
             if (data.report.isOver) setTimeout(() => end(null))
           }
         }
-        const message: ToClip = { type: 'start', url: file, port: port1, wish: wanted, plays: true }
+        const message: ToClip = { type: 'start', url: file, port: port1, wish: wanted, plays: atOnce }
         worker.postMessage(message, [port1])
+        if (!atOnce) worker.postMessage({ type: 'play' } satisfies ToClip)
       }),
-    { url: workerUrl, file: `${server.studioUrl}/api/assets/${hash}`, wanted: wish, most: count },
+    { url: workerUrl, file: `${server.studioUrl}/api/assets/${hash}`, wanted: wish, most: count, atOnce: playsAtOnce },
   )
   const seen = answer.frames.map(({ base64, ...rest }) => {
     const data = Buffer.from(base64, 'base64')
@@ -104,6 +107,8 @@ test('a part of a clip begins with the picture that is seen there, also between 
   const once = await played(page, server, 'h264-bframes.mp4', { ...part, loops: false }, 1000)
   expect(once.seen.at(-1)!.md5).toBe(md5[inside.at(-1)!])
   expect(once.seen.length).toBeLessThanOrEqual(inside.length)
+  const late = await played(page, server, 'h264-bframes.mp4', part, inside.length, false)
+  expect(late.seen).toHaveLength(inside.length)
 })
 
 test('turned clips stand upright, see-through ones are see-through', async ({ page, server }) => {
