@@ -4,7 +4,7 @@ import { newCamera, newInputLayer, newScene, newShapeLayer, newTextLayer } from 
 import { addContents } from '../show/contents.ts'
 import { addInput, addLayer, addScene } from '../show/edits.ts'
 import type { Input, Layer, Show } from '../show/show.ts'
-import { arrivalOf } from './arrival.ts'
+import { arrivalOf, placeOfMark } from './arrival.ts'
 import { headInBox, USUAL_HEAD } from './arrange/head.ts'
 
 let count = 0
@@ -85,5 +85,11 @@ describe('a new layer', () => {
     const { layer, contents } = newTextLayer('Second', 'Words', show.canvas, makeId)
     const { placement } = arrived([{ ...title, placement: layer.placement }], layer, contents)
     expect(placement.y + placement.height <= layer.placement.y || placement.x >= layer.placement.x + layer.placement.width).toBe(true)
+  })
+
+  it('a small picture is a mark: as large as it is, in the upper right of the title-safe area; a larger one is fitted', () => {
+    expect(placeOfMark({ widthPx: 200, heightPx: 160 }, show.canvas)).toEqual({ x: 1016, y: 36, width: 200, height: 160 })
+    expect(placeOfMark({ widthPx: 640, heightPx: 100 }, show.canvas)).toEqual({})
+    expect(placeOfMark({ widthPx: 100, heightPx: 300 }, show.canvas)).toEqual({})
   })
 })
