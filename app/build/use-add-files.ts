@@ -14,14 +14,22 @@ export function useAddFiles() {
   const showStore = useShowStore()
   const { placeInput, placePicture } = usePlacing()
 
-  /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. */
+  /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. Who cancels one cancels those behind it too. */
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
     if (showStore.isStopped()) return
+    const cancelling = new AbortController()
     for (const file of files) {
       const before = showStore.layerId
-      const progress = toast.loading(t('build.uploading', { name: file.name }))
+      const progress = toast.loading(t('build.uploading', { name: file.name }), progressOf(0, cancelling))
+      let percent = 0
+      const onShare = (share: number) => {
+        const now = Math.floor(share * 100)
+        if (now === percent) return
+        percent = now
+        toast.loading(t('build.uploading', { name: file.name }), { id: progress, ...progressOf(now, cancelling) })
+      }
       try {
-        const asset = await api.addAsset(file)
+        const asset = await api.addAsset(file, { onShare, signal: cancelling.signal })
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
         const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
@@ -32,10 +40,18 @@ export function useAddFiles() {
         // Who went on to something else meanwhile goes on with it.
         if (isBusyElsewhere) showStore.selectLayers(selected)
       } catch (error) {
+        if (cancelling.signal.aborted) return
         toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })
       } finally {
         toast.dismiss(progress)
       }
+    }
+  }
+
+  function progressOf(percent: number, cancelling: AbortController) {
+    return {
+      description: percent < 100 ? t('build.sent', { percent }) : t('build.looking'),
+      action: { label: t('build.cancelAdding'), onClick: () => cancelling.abort() },
     }
   }
 

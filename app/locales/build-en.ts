@@ -97,6 +97,9 @@ export const buildWords = {
     newCameraName: 'Camera',
     dropHere: 'Drop to add the picture or the clip to this scene',
     uploading: 'Adding {name}',
+    sent: '{percent} % sent',
+    looking: 'Looking at what is in it',
+    cancelAdding: 'Cancel',
     cameraStarting: 'Starting the camera',
   },
   layer: {

@@ -1,6 +1,7 @@
 import type { DeviceOutWays } from '../../webcam/device-out.ts'
 import type { ChainFile } from '../../core/show/schema.ts'
 import type { Show } from '../../core/show/show.ts'
+import { sendFile, type Sending } from './send-file.ts'
 
 export interface ShowSummary {
   readonly id: string
@@ -79,11 +80,14 @@ const ANSWER_MS = 15_000
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
   const response = await fetch(`/api${path}`, init)
   if (response.status === 204) return undefined as T
-  const body = (await response.json().catch(() => null)) as { error?: { code: string; message: string } } | null
-  if (!response.ok) {
-    throw new ApiError(response.status, body?.error?.code ?? 'unknown', body?.error?.message ?? `The server answered ${response.status}.`)
-  }
-  return body as T
+  return answered<T>(response.status, await response.json().catch(() => null))
+}
+
+/** The body of an answer that is none of refusal. */
+function answered<T>(status: number, body: unknown): T {
+  if (status >= 200 && status < 300) return body as T
+  const error = (body as { error?: { code: string; message: string } } | null)?.error
+  throw new ApiError(status, error?.code ?? 'unknown', error?.message ?? `The server answered ${status}.`)
 }
 
 function sending(method: string, body: unknown): RequestInit {
@@ -111,10 +115,9 @@ export const api = {
   listPresets: () => call<{ presets: Preset[]; unreadable: UnreadablePreset[] }>('/presets'),
   savePreset: (name: string, chain: ChainFile) => call<Preset>('/presets', sending('POST', { name, chain })),
   deletePreset: (id: string) => call<void>(`/presets/${encodeURIComponent(id)}`, { method: 'DELETE' }),
-  addAsset: (file: File) =>
-    call<Asset>(`/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`, {
-      method: 'POST',
-      body: file,
-      headers: { 'content-type': 'application/octet-stream' },
-    }),
+  /** Keeps a file; throws an AbortError when it is given up on the way. */
+  addAsset: async (file: File, sending?: Sending) => {
+    const { status, body } = await sendFile(`/api/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`, file, sending)
+    return answered<Asset>(status, body)
+  },
 }

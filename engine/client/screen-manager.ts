@@ -2,6 +2,7 @@
 // and is shared again by a press.
 import type { ScreenInput, Show } from '../../core/show/show.ts'
 import type { LiveSupply } from '../protocol.ts'
+import { askForPicture } from './ask-for-picture.ts'
 
 /** What a screen is doing. The words for it are the app's. 'ended': the browser's own bar, or the window itself, was closed. */
 export type ScreenState = 'unshared' | 'choosing' | 'live' | 'ended' | 'refused' | 'failed' | 'unsupported'
@@ -138,9 +139,15 @@ export class ScreenManager {
 
   #show(inputId: string, track: MediaStreamTrack): void {
     this.#close(inputId)
-    this.#open.set(inputId, { kind: 'shared', stop: () => track.stop() })
+    let stopAsking: (() => void) | null = null
+    const stop = () => {
+      stopAsking?.()
+      track.stop()
+    }
+    this.#open.set(inputId, { kind: 'shared', stop })
     this.#events.onShared(inputId, this.#describe(track))
     this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(track) })
+    stopAsking = askForPicture(track, this.#host.streamOf)
     this.#tell(inputId, 'live')
   }
 

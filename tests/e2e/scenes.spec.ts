@@ -63,12 +63,15 @@ async function stagePicture(page: Page): Promise<{ readonly data: Uint8Array; re
   return { data: new Uint8Array(Buffer.from(text, 'base64')), timeMs }
 }
 
-/** The stage is what the reference renderer makes of the saved show; cameras are some frames behind the clock. */
+/**
+ * The stage is what the reference renderer makes of the saved show; cameras are some frames behind the clock. The show is read at each
+ * try: a layout is made once more when the picture arrives whose size it did not know.
+ */
 async function expectAsReference(page: Page, server: TestServer, sceneId = 'scene-1', id = 'empty', given: GivenPictures = new Map()): Promise<void> {
-  const show = await saved(page, server, id)
   await expect
     .poll(
       async () => {
+        const show = await saved(page, server, id)
         const { data, timeMs } = await stagePicture(page)
         let best = { mean: Infinity, beyond: 1 }
         for (const behindMs of [60, 130]) {
