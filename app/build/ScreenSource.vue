@@ -5,17 +5,33 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { ScreenInput } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
+import ChoiceBar from '../base/ChoiceBar.vue'
+import { updateInput } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useShowStore } from '../show/show.store.ts'
 
 const props = defineProps<{ input: ScreenInput }>()
 const { t } = useI18n()
 const engine = useEngineStore()
+const showStore = useShowStore()
 const state = computed(() => engine.screenStates[props.input.id] ?? 'unshared')
 const shared = computed(() => engine.sharedScreens[props.input.id])
 const isLive = computed(() => state.value === 'live')
 const showsItself = computed(() => isLive.value && engine.mirrors[props.input.id] === true)
 const title = computed(() => (isLive.value && shared.value !== undefined ? t(`screens.surfaces.${shared.value.surface}`) : t(`screens.states.${state.value}`)))
 const shareWords = computed(() => (isLive.value ? t('screens.shareOther') : state.value === 'ended' ? t('screens.shareAgain') : t('screens.shareNow')))
+/** Those that are offered, and the one it has. */
+const rates = computed(() =>
+  [...new Set([5, 15, 30, props.input.frameRate])].sort((a, b) => a - b).map((rate) => ({ value: String(rate), label: String(rate) })),
+)
+
+function setRate(value: string): void {
+  showStore.edit(
+    t('edits.screenRate', { name: props.input.name }),
+    (show) => updateInput(show, props.input.id, (input) => (input.kind === 'screen' ? { ...input, frameRate: Number(value) } : input)),
+    `screen-rate-${props.input.id}`,
+  )
+}
 </script>
 
 <template>
@@ -35,5 +51,12 @@ const shareWords = computed(() => (isLive.value ? t('screens.shareOther') : stat
       {{ shareWords }}
     </BaseButton>
     <BaseButton v-if="isLive" kind="quiet" :icon="MonitorX" @click="engine.stopScreen(input.id)">{{ t('screens.stop') }}</BaseButton>
+  </div>
+  <div class="mt-2">
+    <p class="flex items-center justify-between gap-2">
+      <span class="text-soft">{{ t('screens.rate') }}</span>
+      <ChoiceBar :model-value="String(input.frameRate)" :label="t('screens.rate')" :choices="rates" @update:model-value="setRate" />
+    </p>
+    <p class="mt-1 leading-snug text-soft">{{ t('screens.rateHelp') }}</p>
   </div>
 </template>

@@ -2,7 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import { arrivalOf, placeOfMark } from '../../core/layout/arrival.ts'
 import { addContents } from '../../core/show/contents.ts'
-import { newCamera, newInputLayer, newStep } from '../../core/show/create.ts'
+import { newCamera, newInputLayer, newScreen } from '../../core/show/create.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
 import type { CameraInput, Content, Input, Layer, ScreenInput, Show } from '../../core/show/show.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -51,7 +51,7 @@ export function usePlacing() {
   function placeScreen(type: ScreenInput['source']['type']): string | null {
     const source: ScreenInput['source'] = type === 'standin' ? { type } : { type, label: '' }
     const name = type === 'standin' ? t('screens.standinName') : t('screens.name')
-    const input: Input = { id: makeId(), kind: 'screen', name: numbered('screen', name), source, treatment: [newStep('crop', makeId)] }
+    const input = newScreen(numbered('screen', name), source, makeId)
     const layerId = placeInput(input, true)
     if (layerId !== null && type === 'shared') void engine.shareScreen(input.id)
     return layerId

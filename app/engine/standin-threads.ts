@@ -6,6 +6,8 @@ const listeners = new Set<(atMs: number) => void>()
 export interface StandinSource {
   readonly port: MessagePort
   readonly stop: () => void
+  /** Tells it something while it runs. */
+  readonly tell: (message: Readonly<Record<string, unknown>>) => void
 }
 
 /** Starts a stand-in by its first message. */
@@ -20,6 +22,7 @@ export function runStandin(worker: Worker, start: Readonly<Record<string, unknow
       listeners.delete(hear)
       worker.terminate()
     },
+    tell: (message) => worker.postMessage(message),
   }
 }
 

@@ -27,9 +27,10 @@ export function useScreens(engine: () => StudioEngine) {
   const screens = new ScreenManager(
     {
       mediaDevices: devices !== undefined && 'getDisplayMedia' in devices ? devices : undefined,
-      openStandin: () => {
+      openStandin: (frameRate) => {
         const worker = new Worker(new URL('../../standins/screen/screen.worker.ts', import.meta.url), { type: 'module', name: 'stand-in screen' })
-        return runStandin(worker, { fontUrl: screenFontUrl() })
+        const { port, stop, tell } = runStandin(worker, { fontUrl: screenFontUrl(), frameRate })
+        return { port, stop, setRate: (rate) => tell({ type: 'rate', frameRate: rate }) }
       },
       streamOf: (track) => new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: 1 }).readable,
       isOwnHandle: (handle) => (handle as { handle?: unknown } | null | undefined)?.handle === OWN_HANDLE,

@@ -200,6 +200,7 @@ export default {
     device: 'device of {name}',
     colour: 'colour of {name}',
     clip: 'part of {name} that is played',
+    screenRate: 'pictures a second of {name}',
     inAllScenes: '{name} in all scenes',
     sameInAll: 'same place of {name} in all scenes',
     mend: 'bringing {name} into sight',

@@ -197,6 +197,8 @@ export const sceneWords = {
     shareAgain: 'Share again',
     shareOther: 'Choose something else',
     stop: 'Stop sharing',
+    rate: 'Pictures a second, at most',
+    rateHelp: '5 will do for slides. Fewer leave more of the machine to your camera.',
     isStandin: 'A stand-in: a made-up window with a moving pointer.',
     surfaces: { window: 'A window', browser: 'A browser tab', monitor: 'A whole screen', unknown: 'Shared' },
     states: {

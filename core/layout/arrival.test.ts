@@ -11,7 +11,7 @@ let count = 0
 const makeId = () => `a${(count += 1)}`
 const bare = testShow()
 const facts = { infos: allInfos(bare), heads: new Map() }
-const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, treatment: [] }
+const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, frameRate: 30, treatment: [] }
 const uncut: Input = { ...newCamera('Uncut', { type: 'standin', standin: 'table' }, bare.canvas, makeId) }
 const show: Show = addInput(addInput(bare, screen), uncut)
 const inputNamed = (name: string) => show.inputs.find((input) => input.name === name)!

@@ -10,7 +10,7 @@ import { cured, curesFor, mended, unseen, type UnseenReason } from './unseen.ts'
 
 let count = 0
 const makeId = () => `u${(count += 1)}`
-const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, treatment: [] }
+const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, frameRate: 30, treatment: [] }
 const show = addInput(testShow(), screen)
 const scene = sceneNamed(show, 'Welcome')
 const [wall, camera] = scene.layers as [Layer, Layer]

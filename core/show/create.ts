@@ -15,6 +15,8 @@ import type {
   NewLayer,
   Scene,
   SceneLayer,
+  ScreenInput,
+  ScreenSource,
   ShapeLayer,
   Show,
   Step,
@@ -48,6 +50,14 @@ export function newCamera(name: string, device: CameraInput['device'], canvas: S
     frameRate: canvas.frameRate,
     treatment: [newStep('crop', makeId), newStep('balance', makeId), newStep('tone', makeId), { ...newStep('chromaKey', makeId), on: false }],
   }
+}
+
+/** How many pictures a second a new screen gives at most. */
+export const SCREEN_RATE = 30
+
+/** A screen input, seen whole. */
+export function newScreen(name: string, source: ScreenSource, makeId: MakeId): ScreenInput {
+  return { id: makeId(), kind: 'screen', name, source, frameRate: SCREEN_RATE, treatment: [newStep('crop', makeId)] }
 }
 
 /** A microphone that is worked on by nobody: neither by the browser nor by us. */

@@ -144,7 +144,7 @@ describe('another canvas', () => {
   })
 
   it.each(sizes)('%i × %i: a scene with a layout has that layout there', (widthPx, heightPx) => {
-    const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, treatment: [] }
+    const screen: Input = { id: 'screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, frameRate: 30, treatment: [] }
     const facts = { infos: allInfos(addInput(show, screen)), heads: new Map() }
     const full = addLayer(addInput(show, screen), welcome.id, newInputLayer(screen, show.canvas, makeId))
     const names = { divider: 'Divider', ink: 'Ink' }

@@ -96,6 +96,7 @@ const screenInput = z.strictObject({
     z.strictObject({ type: z.literal('standin') }),
     z.strictObject({ type: z.literal('shared'), label: z.string().max(200) }),
   ]),
+  frameRate: whole(RANGES.frameRate),
   treatment,
 })
 const clipInput = z

@@ -96,6 +96,8 @@ export type ScreenSource =
 export interface ScreenInput extends InputBase {
   readonly kind: 'screen'
   readonly source: ScreenSource
+  /** How many pictures a second are taken at most; while nothing moves there are none. */
+  readonly frameRate: number
 }
 
 /** A moving picture from a file. */

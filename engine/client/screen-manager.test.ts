@@ -4,8 +4,8 @@ import { addInput, removeInput } from '../../core/show/edits.ts'
 import type { ScreenInput, Show } from '../../core/show/show.ts'
 import { ScreenManager } from './screen-manager.ts'
 
-const shared: ScreenInput = { id: 'desk', kind: 'screen', name: 'Desk', source: { type: 'shared', label: '' }, treatment: [] }
-const standin: ScreenInput = { id: 'scale', kind: 'screen', name: 'Scale', source: { type: 'standin' }, treatment: [] }
+const shared: ScreenInput = { id: 'desk', kind: 'screen', name: 'Desk', source: { type: 'shared', label: '' }, frameRate: 30, treatment: [] }
+const standin: ScreenInput = { id: 'scale', kind: 'screen', name: 'Scale', source: { type: 'standin' }, frameRate: 30, treatment: [] }
 
 function page() {
   const log: string[] = []
@@ -20,6 +20,8 @@ function page() {
               const track = {
                 label: `a ${surface}`,
                 stop: () => log.push(`stop ${surface}`),
+                clone: () => track,
+                applyConstraints: async ({ frameRate }: { frameRate: { max: number } }) => void log.push(`${surface} at ${frameRate.max}`),
                 getSettings: () => ({ displaySurface: surface }),
                 getCaptureHandle: () => (surface === 'browser' ? 'own' : null),
               }
@@ -28,7 +30,11 @@ function page() {
             asked.push({ wish: wish ?? {}, answer })
           }),
       },
-      openStandin: () => ({ port: {} as MessagePort, stop: () => log.push('stop stand-in') }),
+      openStandin: (frameRate) => ({
+        port: {} as MessagePort,
+        stop: () => log.push('stop stand-in'),
+        setRate: (rate) => log.push(`stand-in at ${rate} after ${frameRate}`),
+      }),
       streamOf: () => new ReadableStream(),
       isOwnHandle: (handle) => handle === 'own',
     },
@@ -57,6 +63,20 @@ describe('screens', () => {
     asked[0]!.answer('window')
     expect(await sharing).toBe('live')
     expect(log.slice(-3)).toEqual(['desk shows a window, window', 'desk gets stream', 'desk live'])
+  })
+
+  it('the rate is asked for with the screen, and changed while it goes on', async () => {
+    const { manager, log, asked } = page()
+    manager.follow(withScreens({ ...shared, frameRate: 5 }, standin))
+    const sharing = manager.share('desk')
+    expect(asked[0]!.wish).toMatchObject({ video: { frameRate: { ideal: 5, max: 5 } } })
+    asked[0]!.answer('window')
+    await sharing
+    log.length = 0
+    const faster = withScreens({ ...shared, frameRate: 15 }, { ...standin, frameRate: 5 })
+    manager.follow(faster)
+    manager.follow(faster)
+    expect(log).toEqual(['window at 15', 'stand-in at 5 after 30'])
   })
 
   it('a refusal says so; choosing anew keeps what is shared until something else is chosen', async () => {

@@ -1,5 +1,6 @@
 // Screens that the presenter shares, and the stand-in. A browser lets no page share by itself: what was shared is gone after a reload,
 // and is shared again by a press.
+import { SCREEN_RATE } from '../../core/show/create.ts'
 import type { ScreenInput, Show } from '../../core/show/show.ts'
 import type { LiveSupply } from '../protocol.ts'
 import { askForPicture } from './ask-for-picture.ts'
@@ -18,7 +19,7 @@ export interface SharedScreen {
 export interface ScreenHost {
   readonly mediaDevices: Pick<MediaDevices, 'getDisplayMedia'> | undefined
   /** Starts the stand-in screen; its port posts frames until `stop`. */
-  readonly openStandin: () => { readonly port: MessagePort; readonly stop: () => void }
+  readonly openStandin: (frameRate: number) => { readonly port: MessagePort; readonly stop: () => void; readonly setRate: (frameRate: number) => void }
   readonly streamOf: (track: MediaStreamTrack) => ReadableStream<VideoFrame>
   /** Whether a capture handle is the studio's own. */
   readonly isOwnHandle: (handle: unknown) => boolean
@@ -34,10 +35,12 @@ export interface ScreenManagerEvents {
 interface OpenScreen {
   readonly kind: ScreenInput['source']['type']
   readonly stop: () => void
+  readonly setRate: (frameRate: number) => void
 }
 
 /** The largest picture that is asked for; without a wish browsers give no more than the screen that the page is on. */
-const LARGEST = { width: { ideal: 3840 }, height: { ideal: 2160 }, frameRate: { ideal: 30, max: 30 } } as const
+const LARGEST = { width: { ideal: 3840 }, height: { ideal: 2160 } } as const
+const atMost = (frameRate: number) => ({ ...LARGEST, frameRate: { ideal: frameRate, max: frameRate } })
 
 export class ScreenManager {
   readonly #host: ScreenHost
@@ -60,13 +63,16 @@ export class ScreenManager {
     const ids = new Set(screens.map(({ id }) => id))
     for (const inputId of [...this.#known.keys()]) if (!ids.has(inputId)) this.#forget(inputId)
     for (const input of screens) {
-      const isNew = this.#known.get(input.id)?.source.type !== input.source.type
+      const before = this.#known.get(input.id)
       this.#known.set(input.id, input)
-      if (!isNew) continue
+      if (before?.source.type === input.source.type) {
+        if (before.frameRate !== input.frameRate) this.#open.get(input.id)?.setRate(input.frameRate)
+        continue
+      }
       this.#close(input.id)
       const chosen = this.#chosen.get(input.id)
       this.#chosen.delete(input.id)
-      if (input.source.type === 'standin') this.#openStandin(input.id)
+      if (input.source.type === 'standin') this.#openStandin(input)
       else if (chosen !== undefined) this.#show(input.id, chosen)
       // One that was asked for in the press that made it is being chosen already.
       else if (!this.#requests.has(input.id)) this.#tell(input.id, this.#host.mediaDevices === undefined ? 'unsupported' : 'unshared')
@@ -84,7 +90,7 @@ export class ScreenManager {
     try {
       // A window first: other things on the desk stay private.
       const stream = await mediaDevices.getDisplayMedia({
-        video: { ...LARGEST, displaySurface: 'window' },
+        video: { ...atMost(this.#rateOf(inputId)), displaySurface: 'window' },
         audio: false,
         selfBrowserSurface: 'exclude',
         surfaceSwitching: 'include',
@@ -126,7 +132,7 @@ export class ScreenManager {
       const open = this.#open.get(inputId)
       if (open === undefined) continue
       this.#close(inputId)
-      if (input.source.type === 'standin') this.#openStandin(inputId)
+      if (input.source.type === 'standin') this.#openStandin(input)
       else this.#tell(inputId, 'ended')
     }
   }
@@ -144,18 +150,25 @@ export class ScreenManager {
       stopAsking?.()
       track.stop()
     }
-    this.#open.set(inputId, { kind: 'shared', stop })
+    // A browser that cannot change it keeps the rate it has.
+    const setRate = (frameRate: number) => void track.applyConstraints(atMost(frameRate)).catch(() => undefined)
+    this.#open.set(inputId, { kind: 'shared', stop, setRate })
     this.#events.onShared(inputId, this.#describe(track))
     this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(track) })
     stopAsking = askForPicture(track, this.#host.streamOf)
     this.#tell(inputId, 'live')
   }
 
-  #openStandin(inputId: string): void {
-    const { port, stop } = this.#host.openStandin()
-    this.#open.set(inputId, { kind: 'standin', stop })
-    this.#events.onSupply(inputId, { type: 'port', port })
-    this.#tell(inputId, 'live')
+  #openStandin({ id, frameRate }: ScreenInput): void {
+    const { port, stop, setRate } = this.#host.openStandin(frameRate)
+    this.#open.set(id, { kind: 'standin', stop, setRate })
+    this.#events.onSupply(id, { type: 'port', port })
+    this.#tell(id, 'live')
+  }
+
+  /** A screen that is asked for in the press that makes it is not known yet. */
+  #rateOf(inputId: string): number {
+    return this.#known.get(inputId)?.frameRate ?? SCREEN_RATE
   }
 
   #close(inputId: string): void {

@@ -11,18 +11,26 @@ declare const self: DedicatedWorkerGlobalScope
 interface StartMessage {
   readonly port: MessagePort
   readonly fontUrl: string
+  readonly frameRate: number
 }
 
-/** Screens are seen to move at this rate. */
-const EVERY_MS = 1000 / 15
+/** Its pointer moves at this rate and no faster. */
+const MOST_RATE = 15
 const BUFFERS = 4
+let everyMs = 1000 / MOST_RATE
 
-self.onmessage = ({ data }: MessageEvent<StartMessage | { readonly type: 'clap' }>) => {
+function setRate(frameRate: number): void {
+  everyMs = 1000 / Math.min(MOST_RATE, frameRate)
+}
+
+self.onmessage = ({ data }: MessageEvent<StartMessage | { readonly type: 'clap' } | { readonly type: 'rate'; readonly frameRate: number }>) => {
   // Nobody claps on a screen.
   if (!('type' in data)) void start(data)
+  else if (data.type === 'rate') setRate(data.frameRate)
 }
 
-async function start({ port, fontUrl }: StartMessage): Promise<void> {
+async function start({ port, fontUrl, frameRate }: StartMessage): Promise<void> {
+  setRate(frameRate)
   const face = new FontFace('Screen Sans', `url(${fontUrl})`, { weight: '400 700' })
   self.fonts.add(await face.load())
   const still = browserSheet(SCREEN_WIDTH_PX, SCREEN_HEIGHT_PX)
@@ -47,7 +55,7 @@ async function start({ port, fontUrl }: StartMessage): Promise<void> {
       port.postMessage({ frameNumber, widthPx: SCREEN_WIDTH_PX, heightPx: SCREEN_HEIGHT_PX, data: buffer }, [buffer.buffer])
       isShown = true
     }
-    setTimeout(look, EVERY_MS)
+    setTimeout(look, everyMs)
   }
   look()
 }

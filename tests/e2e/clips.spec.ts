@@ -123,17 +123,51 @@ test('turned clips stand upright, see-through ones are see-through', async ({ pa
   expect(seen.map(({ mediaUs }) => Math.round(mediaUs / 50_000) % 6)).toEqual(seen.map((_, i) => i % 6))
 })
 
+/** The height of the demo's clip. */
+async function clipHeight(server: TestServer): Promise<number> {
+  const clip = (await server.shows.get('demo-brood-frame')).show.inputs.find(({ kind }) => kind === 'clip')
+  return clip?.kind === 'clip' ? (await server.assets.get(clip.asset)).asset.heightPx : 0
+}
+
+test('a file that takes long to send says how much is sent; cancelled, nothing is added, and the next goes in', async ({ page, server }) => {
+  await openStudio(page, server)
+  const layers = page.getByTestId('depth').getByRole('listitem')
+  const before = await layers.count()
+  const wire = await page.context().newCDPSession(page)
+  await wire.send('Network.enable')
+  const slow = (uploadThroughput: number) =>
+    wire.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput })
+  await slow(500_000)
+  const film = fileOf('h264-bframes.mp4')
+  const long = (name: string) => ({ name, mimeType: 'video/mp4', buffer: Buffer.concat([film, Buffer.alloc(6_000_000)]) })
+  await page.getByTestId('picture-file').setInputFiles([long('long.mp4'), long('longer.mp4')])
+  await expect(page.getByText('Adding long.mp4')).toBeVisible()
+  await expect(page.getByText(/^[1-9]\d? % sent$/)).toBeVisible()
+  await page.getByRole('button', { name: 'Cancel', exact: true }).click()
+  await expect(page.getByText('Adding long.mp4')).toHaveCount(0)
+  await slow(-1)
+  await page.getByTestId('picture-file').setInputFiles({ name: 'short.mp4', mimeType: 'video/mp4', buffer: film })
+  await expect(page.getByRole('button', { name: /^short, Clip/ })).toBeVisible()
+  await expect(layers).toHaveCount(before + 1)
+  await expect(page.getByText('Adding longer.mp4')).toHaveCount(0)
+})
+
 test('a clip that takes much of the machine is copied smaller by one press, in its place', async ({ page, server }) => {
   await openStudio(page, server)
   await page.getByTestId('picture-file').setInputFiles({ name: 'large.mp4', mimeType: 'video/mp4', buffer: fileOf('large.mp4') })
   await expect(page.getByText('2560×1440 takes much of the machine')).toBeVisible()
+  // Given up while it is made: nothing changes. Its file is held back for that.
+  const asset = /\/api\/assets\/[0-9a-f]{64}$/
+  await page.route(asset, () => undefined)
+  await page.getByRole('button', { name: 'Make a smaller copy' }).click()
+  await expect(page.getByRole('progressbar', { name: 'Making a smaller copy' })).toBeVisible()
+  await page.getByRole('button', { name: 'Cancel', exact: true }).click()
+  await expect(page.getByRole('progressbar')).toHaveCount(0)
+  await page.unroute(asset)
+  expect(await clipHeight(server)).toBe(1440)
   await page.getByRole('button', { name: 'Make a smaller copy' }).click()
   await expect(page.getByText('takes much of the machine')).toHaveCount(0, { timeout: 30_000 })
-  const size = async () => {
-    const clip = (await server.shows.get('demo-brood-frame')).show.inputs.find(({ kind }) => kind === 'clip')
-    return clip?.kind === 'clip' ? (await server.assets.get(clip.asset)).asset.heightPx : 0
-  }
-  await expect.poll(size).toBe(720)
+  await expect.poll(() => clipHeight(server)).toBe(720)
   await expect(page.getByTestId('clip-place')).toHaveText(/of 0\.8 s/)
 })
 

@@ -56,6 +56,24 @@ test('a still tab is held, a changed one is seen; stopped by a press it can be s
   })
 })
 
+test('a screen gives no more pictures a second than were asked for, and the show remembers', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Stand-in screen: hive scale' }).click()
+  await expect(page.getByRole('button', { name: /^Hive scale, Screen/ })).toBeVisible()
+  const screen = async () => (await server.shows.get('demo-brood-frame')).show.inputs.find(({ kind }) => kind === 'screen')!
+  await expect.poll(async () => (await screen())?.kind).toBe('screen')
+  const { id } = await screen()
+  const rate = () => page.evaluate((inputId) => window.greenRoom!.stats()?.inputs[inputId]?.fps ?? 0, id)
+  // Its pointer rests now and then, and so do its pictures.
+  await expect.poll(rate, { timeout: 30_000 }).toBeGreaterThan(8)
+  await page.getByRole('radio', { name: '5', exact: true }).click()
+  await expect.poll(async () => ((await screen()) as { frameRate?: number }).frameRate).toBe(5)
+  await expect.poll(async () => Math.abs((await rate()) - 4.5) < 1, { timeout: 30_000 }).toBe(true)
+  await page.keyboard.press('Control+z')
+  await expect.poll(rate, { timeout: 30_000 }).toBeGreaterThan(8)
+})
+
 test('a screen that shows the studio is told to be a hall of mirrors; any other is not', async ({ server }) => {
   await withTab('A picture of it', async (context) => {
     const page = await context.newPage()

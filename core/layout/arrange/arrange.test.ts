@@ -156,7 +156,7 @@ describe('a scene under layouts', () => {
   function sceneWith(cameras: number, hasPage: boolean, random: () => number): { readonly show: Show; readonly sceneId: string } {
     let show = testShow()
     const wall = show.inputs.find(({ name }) => name === 'Apiary wall')!
-    const page: Input = { id: makeId(), kind: 'screen', name: 'Screen', source: { type: 'standin' }, treatment: [] }
+    const page: Input = { id: makeId(), kind: 'screen', name: 'Screen', source: { type: 'standin' }, frameRate: 30, treatment: [] }
     if (hasPage) show = addInput(show, page)
     const layers: Layer[] = [{ ...newInputLayer(wall, show.canvas, makeId), placement: { ...newInputLayer(wall, show.canvas, makeId).placement, fit: 'fill' } }]
     if (hasPage) layers.push(newInputLayer(page, show.canvas, makeId))
