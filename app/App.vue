@@ -70,6 +70,18 @@ const toastWidth = computed(() => (route.name === 'bench' ? '168px' : '320px'))
   font: 12.5px/1.35 var(--font-text);
   flex-wrap: wrap;
 }
+.gr-toast [data-icon] {
+  align-self: flex-start;
+}
+.gr-toast [data-content] {
+  flex: 1;
+  min-width: 0;
+}
+.gr-toast [data-description] {
+  color: inherit !important;
+  opacity: 0.85;
+  font-variant-numeric: tabular-nums;
+}
 .gr-toast [data-button] {
   background: transparent !important;
   color: inherit !important;

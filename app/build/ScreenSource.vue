@@ -53,10 +53,8 @@ function setRate(value: string): void {
     <BaseButton v-if="isLive" kind="quiet" :icon="MonitorX" @click="engine.stopScreen(input.id)">{{ t('screens.stop') }}</BaseButton>
   </div>
   <div class="mt-2">
-    <p class="flex items-center justify-between gap-2">
-      <span class="text-soft">{{ t('screens.rate') }}</span>
-      <ChoiceBar :model-value="String(input.frameRate)" :label="t('screens.rate')" :choices="rates" @update:model-value="setRate" />
-    </p>
+    <p class="mb-1 text-soft">{{ t('screens.rate') }}</p>
+    <ChoiceBar :model-value="String(input.frameRate)" :label="t('screens.rate')" :choices="rates" @update:model-value="setRate" />
     <p class="mt-1 leading-snug text-soft">{{ t('screens.rateHelp') }}</p>
   </div>
 </template>
