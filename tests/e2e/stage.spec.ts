@@ -1,6 +1,7 @@
 // The craft of the stage, the strip and the list of scenes, by pointer and by keys.
 import type { Page } from '@playwright/test'
-import type { Layer, Show } from '../../core/show/show.ts'
+import { newCamera, newInputLayer, newStep, newTextLayer } from '../../core/show/create.ts'
+import type { Layer, Show, Step } from '../../core/show/show.ts'
 import { expect, openStudio, setNumber, test } from './studio.ts'
 import type { TestServer } from '../support/test-server.ts'
 
@@ -159,6 +160,43 @@ test('each reason why nothing is seen is told, and mended by one press', async (
   await note.getByRole('button', { name: 'Bring it forward' }).click()
   await expect(note).toHaveCount(0)
   await expectSaved(server, (show) => show.scenes[0]!.layers.findIndex(({ name }) => name === 'Society mark') > 0, 'in front of the wall')
+})
+
+test('what is empty, what has no picture and what is cropped away is told too', async ({ page, server }) => {
+  const { show, revision } = await server.shows.get(ID)
+  const makeId = () => `made-${(count += 1)}`
+  let count = 0
+  const gone = newCamera('Lectern camera', { type: 'device', deviceId: 'gone', label: 'Lectern' }, show.canvas, makeId)
+  const crop = newStep('crop', makeId) as Extract<Step, { kind: 'crop' }>
+  const welcome = show.scenes[0]!
+  const layers = welcome.layers.map((layer) =>
+    layer.name === 'Society mark' ? { ...layer, treatment: [{ ...crop, params: { ...crop.params, left: 60, right: 60 } }] } : layer,
+  )
+  const empty = newTextLayer('Nothing yet', ' ', show.canvas, makeId)
+  const next: Show = {
+    ...show,
+    inputs: [...show.inputs, gone],
+    contents: [
+      ...show.contents,
+      ...empty.contents.map((content) => (content.kind === 'text' ? { ...content, text: { ...content.text, plate: null } } : content)),
+    ],
+    scenes: [{ ...welcome, layers: [...layers, newInputLayer(gone, show.canvas, makeId), empty.layer] }, ...show.scenes.slice(1)],
+  }
+  await server.shows.save(ID, revision, next, 'with-three')
+  await openStudio(page, server)
+  const note = page.getByTestId('unseen')
+  const pane = (name: string) => page.locator(`[data-layer="${name}"] button`)
+  await pane('Lectern camera').click()
+  await expect(note).toContainText('No picture of it comes now.')
+  await pane('Nothing yet').click()
+  await expect(note).toContainText('There is nothing in it yet.')
+  await page.getByRole('textbox', { name: 'Line 1' }).fill('Bring a veil')
+  await expect(note).toHaveCount(0)
+  await pane('Society mark').click()
+  await expect(note).toContainText('Cropping leaves nothing of it.')
+  await note.getByRole('button', { name: 'Switch the crop off' }).click()
+  await expect(note).toHaveCount(0)
+  await expectSaved(server, (saved) => inWelcome(saved, 'Society mark')!.treatment.every(({ on }) => !on), 'the crop is off')
 })
 
 test('a page in front of the presenter is told of, with three ways to mend it', async ({ page, server }) => {
