@@ -15,6 +15,7 @@ export default defineConfig({
             'engine/**/*.test.ts',
             'webcam/**/*.test.ts',
             'server/**/*.test.ts',
+            'demo/**/*.test.ts',
             'standins/**/*.test.ts',
             'tests/references/**/*.test.ts',
             'tests/documents/**/*.test.ts',

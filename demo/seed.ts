@@ -1,9 +1,12 @@
 import { createCanvas } from '@napi-rs/canvas'
+import sharp from 'sharp'
 import type { Pen } from '../standins/drawing/canvas.ts'
 import type { Show } from '../core/show/show.ts'
 import { drawApiaryWall } from './draw/apiary-wall.ts'
+import { drawDriftingPollen, POLLEN_HEIGHT_PX, POLLEN_WIDTH_PX } from './draw/drifting-pollen.ts'
 import { drawEveningMeadow } from './draw/evening-meadow.ts'
 import { drawSocietyMark } from './draw/society-mark.ts'
+import { SCALE_SHOW_ID, scaleShow } from './scale-show.ts'
 import { DEMO_SHOW_ID, demoShow, type DemoAssets } from './show.ts'
 
 /** Draws one of the demo's pictures as a PNG file. */
@@ -22,6 +25,23 @@ export function demoPictures(): Readonly<Record<keyof DemoAssets, Buffer>> {
   }
 }
 
+/** Pictures of the loop, twelve a second. */
+const POLLEN_PICTURES = 36
+
+/** The loop of the second show as an animated WebP file. */
+export async function pollenLoop(): Promise<Buffer> {
+  const canvas = createCanvas(POLLEN_WIDTH_PX, POLLEN_HEIGHT_PX)
+  const pen = canvas.getContext('2d')
+  const pictures = Array.from({ length: POLLEN_PICTURES }, (_, i) => {
+    drawDriftingPollen(pen as unknown as Pen, i / POLLEN_PICTURES)
+    return Buffer.from(pen.getImageData(0, 0, POLLEN_WIDTH_PX, POLLEN_HEIGHT_PX).data)
+  })
+  const raw = { width: POLLEN_WIDTH_PX, height: POLLEN_HEIGHT_PX * POLLEN_PICTURES, channels: 4, pageHeight: POLLEN_HEIGHT_PX } as const
+  return sharp(Buffer.concat(pictures), { raw })
+    .webp({ quality: 82, effort: 2, loop: 0, delay: pictures.map(() => 83) })
+    .toBuffer()
+}
+
 /** What the demo needs of a library of shows. */
 export interface ShowLibrary {
   /** Shows ever made. */
@@ -34,9 +54,21 @@ export interface PictureLibrary {
   add(bytes: Buffer, fileName: string): Promise<{ readonly hash: string }>
 }
 
-/** Files the demo show in an empty library; does nothing if any show was ever made. */
-export async function seedDemo(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
+/** Files both shows of the demo in an empty library, the class last, so that it opens first; does nothing if any show was ever made. */
+export async function seedDemos(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
   if ((await shows.count()) > 0) return
+  const wall = (await pictures.add(demoPictures().wall, 'apiary-wall.png')).hash
+  const pollen = (await pictures.add(await pollenLoop(), 'drifting-pollen.webp')).hash
+  await shows.create(scaleShow({ wall, pollen }), SCALE_SHOW_ID)
+  await fileClass(shows, pictures)
+}
+
+/** Files the class alone in an empty library; does nothing if any show was ever made. */
+export async function seedDemo(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
+  if ((await shows.count()) === 0) await fileClass(shows, pictures)
+}
+
+async function fileClass(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
   const { wall, mark, meadow } = demoPictures()
   const hashes: DemoAssets = {
     wall: (await pictures.add(wall, 'apiary-wall.png')).hash,

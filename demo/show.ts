@@ -117,7 +117,7 @@ export function demoShow(assets: DemoAssets): Show {
 }
 
 /** Cloth edges and lamp off, a little brighter, the cloth gone, the edge solved, no green on the wool. */
-function demoTreatment(makeId: () => string): Step[] {
+export function demoTreatment(makeId: () => string): Step[] {
   const step = (kind: StepKind, params: Readonly<Record<string, ParamValue>>, on = true) =>
     ({ ...newStep(kind, makeId), on, params: { ...newStep(kind, makeId).params, ...params } }) as Step
   return [

@@ -1,7 +1,7 @@
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { pino } from 'pino'
-import { seedDemo } from '../demo/seed.ts'
+import { seedDemos } from '../demo/seed.ts'
 import { readConfig } from './config.ts'
 import { startServer } from './start-server.ts'
 
@@ -12,7 +12,7 @@ const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 
 async function main(): Promise<void> {
   const server = await startServer(readConfig(process.env, rootDir), pino({ level: process.env['GREEN_ROOM_LOG'] ?? 'warn' }))
-  await seedDemo(server.shows, server.assets)
+  await seedDemos(server.shows, server.assets)
   process.stdout.write(
     `\n  Green Room          ${server.studioUrl}\n  Stand-in meeting    ${server.meetingUrl}\n  Without our script  ${server.meetingUrl}/plain  (needs the extension)\n\n  Extension: open chrome://extensions, switch on Developer mode, Load unpacked: ${path.join(rootDir, 'dist/extension')}\n\n  Stop with Ctrl+C.\n`,
   )
