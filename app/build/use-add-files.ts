@@ -16,7 +16,8 @@ export function useAddFiles() {
 
   /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. Who cancels one cancels those behind it too. */
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
-    if (showStore.isStopped()) return
+    const { showId, sceneId, scene } = showStore
+    if (sceneId === null || scene === null || showStore.isStopped()) return
     const cancelling = new AbortController()
     for (const file of files) {
       const before = showStore.layerId
@@ -30,15 +31,23 @@ export function useAddFiles() {
       }
       try {
         const asset = await api.addAsset(file, { onShare, signal: cancelling.signal })
+        // What was begun for a scene comes into that scene, whatever is on the stage now.
+        if (showStore.showId !== showId || showStore.show?.scenes.some(({ id }) => id === sceneId) !== true) {
+          toast.error(t('build.sceneGone', { name: file.name, scene: scene.name }), { duration: 10_000 })
+          return
+        }
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
         const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
         const selected = showStore.selectedIds
         const isBusyElsewhere = showStore.layerId !== before
+        const isElsewhere = showStore.sceneId !== sceneId
         // Small pictures are marks; small clips are clips.
-        onPlaced(asset.isMoving ? placeInput(input, true) : placePicture(input, asset))
+        const layerId = asset.isMoving ? placeInput(input, true, sceneId) : placePicture(input, asset, sceneId)
+        if (isElsewhere && layerId !== null) toast.success(t('build.addedTo', { name, scene: scene.name }))
+        else if (!isElsewhere) onPlaced(layerId)
         // Who went on to something else meanwhile goes on with it.
-        if (isBusyElsewhere) showStore.selectLayers(selected)
+        if (isBusyElsewhere && !isElsewhere) showStore.selectLayers(selected)
       } catch (error) {
         if (cancelling.signal.aborted) return
         toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })

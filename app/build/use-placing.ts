@@ -16,10 +16,12 @@ export function usePlacing() {
   const engine = useEngineStore()
   const { heads } = useHeads()
 
-  /** Puts a layer into the scene, with its input or contents if they are new; null while no scene is open or the scene is locked. */
-  function place(layer: Layer, input: Input | null, contents: readonly Content[] = []): string | null {
-    const { sceneId, scene } = showStore
-    if (sceneId === null || scene === null || showStore.isStopped()) return null
+  /**
+   * Puts a layer into the scene on the stage, or into another, with its input or contents if they are new; selected if it is on the stage.
+   * Null where there is no such scene or it is locked.
+   */
+  function place(layer: Layer, input: Input | null, contents: readonly Content[] = [], sceneId = showStore.sceneId): string | null {
+    if (sceneId === null || showStore.show?.scenes.some(({ id }) => id === sceneId) !== true || showStore.isStopped(sceneId)) return null
     showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => {
       const ready = addContents(input === null ? show : addInput(show, input), contents)
       const now = ready.scenes.find(({ id }) => id === sceneId)
@@ -27,20 +29,20 @@ export function usePlacing() {
       const arrival = arrivalOf(ready, now, layer, { infos: engine.infos, heads: heads.value })
       return addLayer(ready, sceneId, arrival.layer, arrival.index)
     })
-    showStore.selectLayer(layer.id)
+    if (sceneId === showStore.sceneId) showStore.selectLayer(layer.id)
     return layer.id
   }
 
   /** A layer of an input, which joins the show if it is new. */
-  function placeInput(input: Input, isNew: boolean): string | null {
-    return place(newInputLayer(input, showStore.show!.canvas, makeId), isNew ? input : null)
+  function placeInput(input: Input, isNew: boolean, sceneId?: string): string | null {
+    return place(newInputLayer(input, showStore.show!.canvas, makeId), isNew ? input : null, [], sceneId)
   }
 
   /** A picture of a size: one that is small stays as large as it is, in the upper right, as marks are. */
-  function placePicture(input: Input, size: { readonly widthPx: number; readonly heightPx: number }): string | null {
+  function placePicture(input: Input, size: { readonly widthPx: number; readonly heightPx: number }, sceneId?: string): string | null {
     const { canvas } = showStore.show!
     const layer = newInputLayer(input, canvas, makeId)
-    return place({ ...layer, placement: { ...layer.placement, ...placeOfMark(size, canvas) } }, input)
+    return place({ ...layer, placement: { ...layer.placement, ...placeOfMark(size, canvas) } }, input, [], sceneId)
   }
 
   function placeCamera(device: CameraInput['device']): string | null {

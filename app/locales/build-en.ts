@@ -100,6 +100,8 @@ export const buildWords = {
     sent: '{percent} % sent',
     looking: 'Looking at what is in it',
     cancelAdding: 'Cancel',
+    addedTo: '{name} is in {scene} now',
+    sceneGone: '{name} was not added: {scene} is not here any more. Drop it on the scene where you want it.',
     cameraStarting: 'Starting the camera',
   },
   layer: {

@@ -128,10 +128,11 @@ export const useShowStore = defineStore('show', () => {
     session?.saver.push(after)
   }
 
-  /** Whether the scene on the stage is locked; if so the presenter is told that nothing in it changes. */
-  function isStopped(): boolean {
-    if (scene.value?.locked !== true) return false
-    lockRefusal.value = { sceneId: scene.value.id, name: scene.value.name }
+  /** Whether a scene, the one on the stage if none is named, is locked; if so the presenter is told that nothing in it changes. */
+  function isStopped(id = sceneId.value): boolean {
+    const asked = show.value?.scenes.find((one) => one.id === id)
+    if (asked?.locked !== true) return false
+    lockRefusal.value = { sceneId: asked.id, name: asked.name }
     return true
   }
 

@@ -34,6 +34,15 @@ describe('asking a still screen for a picture', () => {
     expect(log).toEqual(['copy 1', 'stop 1', 'copy 2', 'picture closed', 'stop 2'])
   })
 
+  it('asks ever more seldom where none comes', async () => {
+    const { log, track, streamOf } = still(99)
+    const stop = askForPicture(track, streamOf)
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(log.filter((line) => line.startsWith('copy')).length).toBeLessThan(12)
+    stop()
+    expect(log.filter((line) => line.startsWith('copy'))).toHaveLength(log.filter((line) => line.startsWith('stop')).length)
+  })
+
   it('stops when it is told to, before a picture and while one is waited for', async () => {
     const early = still(1)
     askForPicture(early.track, early.streamOf)()

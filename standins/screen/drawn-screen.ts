@@ -68,6 +68,9 @@ export function drawDashboard(pen: Pen): void {
   drawLog(pen, 952, 248, 288, 512)
 }
 
+/** No pixel of the pointer is farther from its tip than this, across or down. */
+export const POINTER_REACH_PX = 28
+
 /** Draws the pointer, its tip at (x, y). */
 export function drawPointer(pen: Pen, x: number, y: number): void {
   pen.beginPath()

@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
+import sharp from 'sharp'
 import type { ClipWish, FromClip, ToClip } from '../../engine/clip/clip-protocol.ts'
 import type { PortFrame } from '../../engine/protocol.ts'
 import facts from '../fixtures/clips/facts.json' with { type: 'json' }
@@ -150,6 +151,37 @@ test('a file that takes long to send says how much is sent; cancelled, nothing i
   await expect(page.getByRole('button', { name: /^short, Clip/ })).toBeVisible()
   await expect(layers).toHaveCount(before + 1)
   await expect(page.getByText('Adding longer.mp4')).toHaveCount(0)
+})
+
+test('a file that arrives late comes into the scene that it was meant for; into no scene when that has gone', async ({ page, server }) => {
+  await openStudio(page, server)
+  const wire = await page.context().newCDPSession(page)
+  await wire.send('Network.enable')
+  const slow = (uploadThroughput: number) =>
+    wire.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput })
+  const noise = await sharp({ create: { width: 900, height: 900, channels: 3, background: '#888', noise: { type: 'gaussian', mean: 128, sigma: 60 } } })
+    .png()
+    .toBuffer()
+  const begin = async (name: string) => {
+    await slow(200_000)
+    await page.getByTestId('picture-file').setInputFiles({ name: `${name}.png`, mimeType: 'image/png', buffer: noise })
+    await expect(page.getByText(/^[1-9]\d? % sent$/)).toBeVisible()
+  }
+  await begin('Poster')
+  await page.getByRole('button', { name: 'Just me', exact: true }).click()
+  await slow(-1)
+  await expect(page.getByText('Poster is in Welcome now')).toBeVisible()
+  const names = async (index: number) => (await server.shows.get('demo-brood-frame')).show.scenes[index]!.layers.map(({ name }) => name)
+  await expect.poll(() => names(0)).toContain('Poster')
+  expect(await names(1)).toEqual(['Apiary wall', 'Desk camera'])
+  await expect(page.getByRole('button', { name: 'Just me', exact: true })).toHaveAttribute('aria-current', /./)
+  await begin('Notice')
+  await page.getByRole('button', { name: 'More for Just me' }).click()
+  await page.getByRole('menuitem', { name: 'Delete', exact: true }).click()
+  await slow(-1)
+  await expect(page.getByText(/Notice\.png was not added: Just me is not here any more/)).toBeVisible()
+  const { show } = await server.shows.get('demo-brood-frame')
+  expect(show.inputs.filter(({ name }) => name === 'Notice')).toEqual([])
 })
 
 test('a clip that takes much of the machine is copied smaller by one press, in its place', async ({ page, server }) => {

@@ -337,4 +337,15 @@ export const mutants = [
     to: 'return inputId',
     test: 'engine/worker/live-sources.test.ts',
   },
+  { file: 'engine/client/ask-for-picture.ts', from: 'isGivenUp = true', to: 'isGivenUp = false', test: 'engine/client/ask-for-picture.test.ts' },
+  { file: 'engine/client/ask-for-picture.ts', from: 'waitMs = Math.min(waitMs * 2, LONGEST_MS)', to: '', test: 'engine/client/ask-for-picture.test.ts' },
+  {
+    file: 'engine/client/screen-manager.ts',
+    from: 'if (before.frameRate !== input.frameRate)',
+    to: 'if (false)',
+    test: 'engine/client/screen-manager.test.ts',
+  },
+  { file: 'standins/screen/screen-codes.ts', from: 'for (const part of parts) this.#restore(part)', to: '', test: 'standins/screen' },
+  { file: 'standins/drawing/to-i420.ts', from: '* widthPx + part.x + x + (corner & 1)] =', to: '* widthPx + x + (corner & 1)] =', test: 'standins/screen' },
+  { file: 'demo/draw/drifting-pollen.ts', from: '(phase + random())', to: '(phase * 0.9 + random())', test: 'demo' },
 ]
