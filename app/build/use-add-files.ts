@@ -1,11 +1,14 @@
 // Pictures and clips from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { MOST_BYTES } from '../../core/show/limits.ts'
 import type { Input } from '../../core/show/show.ts'
 import { api } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { usePlacing } from './use-placing.ts'
+
+const MIB = 1024 * 1024
 
 export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm'
 
@@ -20,6 +23,7 @@ export function useAddFiles() {
     if (sceneId === null || scene === null || showStore.isStopped()) return
     const cancelling = new AbortController()
     for (const file of files) {
+      if (isTooLarge(file)) continue
       const before = showStore.layerId
       const progress = toast.loading(t('build.uploading', { name: file.name }), progressOf(0, cancelling))
       let percent = 0
@@ -55,6 +59,14 @@ export function useAddFiles() {
         toast.dismiss(progress)
       }
     }
+  }
+
+  /** Whether the server would refuse it for its size; then it is told without sending it. */
+  function isTooLarge({ name, size, type }: File): boolean {
+    const most = type.startsWith('image/') ? MOST_BYTES.picture : MOST_BYTES.clip
+    if (size <= most) return false
+    toast.error(t('build.tooLarge', { name, size: Math.ceil(size / MIB), most: most / MIB }), { duration: 10_000 })
+    return true
   }
 
   function progressOf(percent: number, cancelling: AbortController) {

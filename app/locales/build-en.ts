@@ -100,6 +100,7 @@ export const buildWords = {
     sent: '{percent} % sent',
     looking: 'Looking at what is in it',
     cancelAdding: 'Cancel',
+    tooLarge: '{name} has {size} MB; at most {most} MB can be added. Cut it shorter, or export it smaller.',
     addedTo: '{name} is in {scene} now',
     sceneGone: '{name} was not added: {scene} is not here any more. Drop it on the scene where you want it.',
     cameraStarting: 'Starting the camera',

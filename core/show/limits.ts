@@ -14,6 +14,9 @@ export const LIMITS = {
   notesLength: 2000,
 } as const
 
+/** Most bytes of a file that is added. A clip is decoded from memory; longer ones are for a cutting room. */
+export const MOST_BYTES = { picture: 40 * 1024 * 1024, clip: 256 * 1024 * 1024 } as const
+
 interface Range {
   readonly min: number
   readonly max: number

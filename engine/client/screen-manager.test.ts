@@ -17,14 +17,15 @@ function page() {
           new Promise((resolve, reject) => {
             const answer = (surface: string | Error) => {
               if (surface instanceof Error) return reject(surface)
-              const track = {
+              const trackOf = (name: string): object => ({
                 label: `a ${surface}`,
-                stop: () => log.push(`stop ${surface}`),
-                clone: () => track,
-                applyConstraints: async ({ frameRate }: { frameRate: { max: number } }) => void log.push(`${surface} at ${frameRate.max}`),
+                stop: () => log.push(`stop ${name}`),
+                clone: () => trackOf(`copy of ${name}`),
+                applyConstraints: async ({ frameRate }: { frameRate: { max: number } }) => void log.push(`${name} at ${frameRate.max}`),
                 getSettings: () => ({ displaySurface: surface }),
                 getCaptureHandle: () => (surface === 'browser' ? 'own' : null),
-              }
+              })
+              const track = trackOf(surface)
               resolve({ getVideoTracks: () => [track], getTracks: () => [track] } as unknown as MediaStream)
             }
             asked.push({ wish: wish ?? {}, answer })
@@ -158,7 +159,7 @@ describe('screens', () => {
     expect(log).toHaveLength(4)
   })
 
-  it('after the engine has started anew the stand-in goes on, and a shared screen says that it has ended', async () => {
+  it('after the engine has started anew both go on, and a rate is that of what is read', async () => {
     const { manager, log, asked } = page()
     manager.follow(withScreens(shared, standin))
     const sharing = manager.share('desk')
@@ -166,6 +167,11 @@ describe('screens', () => {
     await sharing
     log.length = 0
     manager.restart()
-    expect(log).toEqual(['stop window', 'desk gone', 'desk ended', 'stop stand-in', 'scale gone', 'scale gets port', 'scale live'])
+    expect(log.toSorted()).toEqual(['desk gets stream', 'scale gets port', 'scale gone', 'scale live', 'stop stand-in', 'stop window'])
+    log.length = 0
+    manager.follow(withScreens({ ...shared, frameRate: 5 }, standin))
+    expect(log).toEqual(['copy of window at 5'])
+    manager.stop('desk')
+    expect(log.slice(1)).toEqual(['stop copy of window', 'desk gone', 'desk unshared'])
   })
 })

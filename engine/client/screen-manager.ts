@@ -33,9 +33,10 @@ export interface ScreenManagerEvents {
 }
 
 interface OpenScreen {
-  readonly kind: ScreenInput['source']['type']
   readonly stop: () => void
   readonly setRate: (frameRate: number) => void
+  /** Gives its pictures to an engine that has none of it. */
+  readonly supplyAgain: () => void
 }
 
 /** The largest picture that is asked for; without a wish browsers give no more than the screen that the page is on. */
@@ -126,15 +127,9 @@ export class ScreenManager {
     this.#tell(inputId, 'ended')
   }
 
-  /** Gives every screen to an engine that has started anew. A shared one must be shared again: its pictures went with the old engine. */
+  /** Gives every screen to an engine that has started anew; what is shared stays shared. */
   restart(): void {
-    for (const [inputId, input] of this.#known) {
-      const open = this.#open.get(inputId)
-      if (open === undefined) continue
-      this.#close(inputId)
-      if (input.source.type === 'standin') this.#openStandin(input)
-      else this.#tell(inputId, 'ended')
-    }
+    for (const open of [...this.#open.values()]) open.supplyAgain()
   }
 
   dispose(): void {
@@ -145,23 +140,40 @@ export class ScreenManager {
 
   #show(inputId: string, track: MediaStreamTrack): void {
     this.#close(inputId)
-    let stopAsking: (() => void) | null = null
-    const stop = () => {
-      stopAsking?.()
-      track.stop()
+    let read = track
+    let stopAsking = () => undefined as void
+    const supply = () => {
+      this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(read) })
+      stopAsking = askForPicture(read, this.#host.streamOf)
     }
-    // A browser that cannot change it keeps the rate it has.
-    const setRate = (frameRate: number) => void track.applyConstraints(atMost(frameRate)).catch(() => undefined)
-    this.#open.set(inputId, { kind: 'shared', stop, setRate })
+    const stop = () => {
+      stopAsking()
+      read.stop()
+    }
+    this.#open.set(inputId, {
+      stop,
+      // A browser that cannot change it keeps the rate it has.
+      setRate: (frameRate) => void read.applyConstraints(atMost(frameRate)).catch(() => undefined),
+      // Pictures of a track that were given away cannot be had back: a copy of the track gives new ones.
+      supplyAgain: () => {
+        const next = read.clone()
+        stop()
+        read = next
+        supply()
+      },
+    })
     this.#events.onShared(inputId, this.#describe(track))
-    this.#events.onSupply(inputId, { type: 'stream', readable: this.#host.streamOf(track) })
-    stopAsking = askForPicture(track, this.#host.streamOf)
+    supply()
     this.#tell(inputId, 'live')
   }
 
   #openStandin({ id, frameRate }: ScreenInput): void {
     const { port, stop, setRate } = this.#host.openStandin(frameRate)
-    this.#open.set(id, { kind: 'standin', stop, setRate })
+    const supplyAgain = () => {
+      this.#close(id)
+      this.#openStandin(this.#known.get(id)!)
+    }
+    this.#open.set(id, { stop, setRate, supplyAgain })
     this.#events.onSupply(id, { type: 'port', port })
     this.#tell(id, 'live')
   }

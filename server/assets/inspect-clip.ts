@@ -2,8 +2,6 @@ import { ALL_FORMATS, BufferSource, EncodedPacketSink, Input } from 'mediabunny'
 import { HttpError } from '../http-error.ts'
 import type { PictureFacts } from './inspect-picture.ts'
 
-/** A clip is decoded from memory; longer ones are for a cutting room. */
-export const MAX_CLIP_BYTES = 256 * 1024 * 1024
 const MAX_SIDE_PX = 4096
 /** What browsers decode without a device of their own (measured: H.264, VP8, VP9 and AV1). */
 const CODECS = ['avc', 'vp8', 'vp9', 'av1'] as const

@@ -2,7 +2,6 @@ import pLimit from 'p-limit'
 import sharp from 'sharp'
 import { HttpError } from '../http-error.ts'
 
-export const MAX_PICTURE_BYTES = 40 * 1024 * 1024
 /** More pixels than any canvas shows; larger ones would only cost memory. */
 const MAX_PICTURE_PIXELS = 36_000_000
 

@@ -4,6 +4,7 @@ import path from 'node:path'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { MOST_BYTES } from '../../core/show/limits.ts'
 import { restartTestServer, startTestServer, type TestServer } from '../../tests/support/test-server.ts'
 
 let server: TestServer
@@ -91,6 +92,12 @@ describe('/api/assets', () => {
     expect(answer.body.error.code).toBe(code)
     expect(answer.body.error.message).toContain('"poster.png"')
     expect(answer.body.error.message).toContain(words)
+  })
+
+  it('refuses a clip that is too large, with its name and the way out', async () => {
+    const { status, body } = await upload(Buffer.alloc(MOST_BYTES.clip + 1), 'harvest.mp4')
+    expect(status).toBe(413)
+    expect(body.error.message).toBe('"harvest.mp4" is larger than 256 MB. Cut it shorter, or export it smaller.')
   })
 
   it('knows no file outside its folder', async () => {

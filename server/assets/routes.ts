@@ -1,17 +1,17 @@
-import { Router, raw } from 'express'
+import { Router, raw, type ErrorRequestHandler } from 'express'
+import { MOST_BYTES } from '../../core/show/limits.ts'
 import { HttpError } from '../http-error.ts'
 import type { AssetStore } from './asset-store.ts'
-import { isClipFile, MAX_CLIP_BYTES } from './inspect-clip.ts'
-import { MAX_PICTURE_BYTES } from './inspect-picture.ts'
+import { isClipFile } from './inspect-clip.ts'
 
 /** /api/assets: upload a picture or a clip as the raw body, read one by its hash. */
 export function assetRoutes(store: AssetStore): Router {
   const router = Router()
-  router.post('/', raw({ type: () => true, limit: MAX_CLIP_BYTES }), async (request, response) => {
+  router.post('/', raw({ type: () => true, limit: MOST_BYTES.clip }), async (request, response) => {
     const bytes: unknown = request.body
     const fileName = fileNameOf(request.query['name'])
-    if (Buffer.isBuffer(bytes) && bytes.length > MAX_PICTURE_BYTES && !isClipFile(bytes)) {
-      throw new HttpError(413, 'picture-bytes', `"${fileName}" is larger than ${MAX_PICTURE_BYTES / 1024 / 1024} MB. Make it smaller and try again.`)
+    if (Buffer.isBuffer(bytes) && bytes.length > MOST_BYTES.picture && !isClipFile(bytes)) {
+      throw new HttpError(413, 'picture-bytes', `"${fileName}" is larger than ${inMib(MOST_BYTES.picture)}. Make it smaller and try again.`)
     }
     // An empty body never reaches the parser, so it arrives as something else.
     response.status(201).json(await store.add(Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0), fileName))
@@ -22,7 +22,17 @@ export function assetRoutes(store: AssetStore): Router {
     response.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
     response.sendFile(file)
   })
+  const tooLarge: ErrorRequestHandler = (error: { type?: unknown }, request, _response, next) => {
+    if (error.type !== 'entity.too.large') return next(error)
+    const fileName = fileNameOf(request.query['name'])
+    next(new HttpError(413, 'clip-bytes', `"${fileName}" is larger than ${inMib(MOST_BYTES.clip)}. Cut it shorter, or export it smaller.`))
+  }
+  router.use(tooLarge)
   return router
+}
+
+function inMib(bytes: number): string {
+  return `${bytes / 1024 / 1024} MB`
 }
 
 function fileNameOf(name: unknown): string {

@@ -2,6 +2,7 @@
 // scripts/make-clip-fixtures.mjs. The clip's own thread is asked, as the engine would.
 import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
+import { open } from 'node:fs/promises'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
@@ -206,14 +207,17 @@ test('a clip that takes much of the machine is copied smaller by one press, in i
 test('what cannot be played says so in words, and the scene goes on', async ({ page, server }) => {
   await openStudio(page, server)
   const film = fileOf('h264-bframes.mp4')
-  const cases: readonly (readonly [file: Buffer, name: string, words: RegExp])[] = [
+  // Nothing of it is on the disk but its length.
+  await (await open(path.join(server.dataDir, 'harvest.mp4'), 'w')).truncate(300.5 * 1024 * 1024)
+  const cases: readonly (readonly [file: Buffer | string, name: string, words: RegExp])[] = [
     [fileOf('hevc.mp4'), 'phone.mp4', /HEVC \(H\.265\), which browsers do not play\. Export it as H\.264/],
     [film.subarray(0, 600), 'half.mp4', /"half\.mp4" is damaged or cut off/],
     [Buffer.concat([film.subarray(0, 32), Buffer.alloc(3000)]), 'noise.mp4', /"noise\.mp4" is damaged or cut off/],
+    [path.join(server.dataDir, 'harvest.mp4'), 'harvest.mp4', /harvest\.mp4 has 301 MB; at most 256 MB can be added/],
     [Buffer.from('not a film at all'), 'notes.mp4', /"notes\.mp4" is not a picture/],
   ]
   for (const [buffer, name, words] of cases) {
-    await page.getByTestId('picture-file').setInputFiles({ name, mimeType: 'video/mp4', buffer })
+    await page.getByTestId('picture-file').setInputFiles(typeof buffer === 'string' ? buffer : { name, mimeType: 'video/mp4', buffer })
     await expect(page.getByText(words).first()).toBeVisible()
   }
   await expect(page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^phone/ }) })).toHaveCount(0)

@@ -56,6 +56,27 @@ test('a still tab is held, a changed one is seen; stopped by a press it can be s
   })
 })
 
+test('what is shared stays shared when the engine dies and is started again', async ({ server }) => {
+  await withTab('Notes', async (context) => {
+    const notes = await context.newPage()
+    await notes.setContent('<title>Notes</title><body style="margin:0;background:rgb(20,100,200)"></body>')
+    const page = await context.newPage()
+    await openStudio(page, server)
+    await share(page)
+    const isBlue = ([red, , blue]: readonly number[]) => blue! - red! > 100
+    await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(true)
+    await page
+      .workers()
+      .find((worker) => /engine\.worker/.test(worker.url()))!
+      .evaluate(() => self.close())
+    await expect(page.getByText('The picture engine did not answer and was started again')).toBeVisible({ timeout: 20_000 })
+    await notes.evaluate(() => (document.body.style.background = 'rgb(200,60,20)'))
+    await expect.poll(async () => isBlue(await middleOf(page, 'Screen')), { timeout: 20_000 }).toBe(false)
+    await expect.poll(async () => ((await middleOf(page, 'Screen'))[0] ?? 0) > 150, { timeout: 20_000 }).toBe(true)
+    await expect(page.getByText('The last picture stays while nothing moves.')).toBeVisible()
+  })
+})
+
 test('a screen gives no more pictures a second than were asked for, and the show remembers', async ({ page, server }) => {
   await openStudio(page, server)
   await page.getByRole('button', { name: 'Add', exact: true }).click()
