@@ -37,7 +37,8 @@ export function inkOf(scene: Scene, page: Layer): Layer | undefined {
   return scene.layers.find((layer) => layer.part === 'ink' && showsSame(layer, page))
 }
 
-function showsSame(one: Layer, other: Layer): boolean {
+/** Whether two layers show the same input, or the same scene. */
+export function showsSame(one: Layer, other: Layer): boolean {
   if (one.kind === 'input' && other.kind === 'input') return one.inputId === other.inputId
   return one.kind === 'scene' && other.kind === 'scene' && one.sceneId === other.sceneId
 }

@@ -199,6 +199,26 @@ test('what is empty, what has no picture and what is cropped away is told too', 
   await expectSaved(server, (saved) => inWelcome(saved, 'Society mark')!.treatment.every(({ on }) => !on), 'the crop is off')
 })
 
+test('layouts that were tried leave nothing in the strip, and undo still goes back through them', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Just me', exact: true }).click()
+  await page.getByRole('button', { name: 'Layout', exact: true }).click()
+  const layouts = page.getByTestId('layouts')
+  const divider = page.locator('[data-layer="Divider"]')
+  await layouts.getByRole('button', { name: 'A third and two', exact: true }).click()
+  await expect(divider).toHaveCount(1)
+  await layouts.getByRole('button', { name: 'Only you', exact: true }).click()
+  await expect(divider).toHaveCount(1)
+  await page.keyboard.press('Escape')
+  await expect(divider).toHaveCount(0)
+  await expectSaved(server, (show) => show.scenes[1]!.layers.every(({ part }) => part === null), 'no part is left')
+  await page.keyboard.press('Control+z')
+  await expect(divider).toHaveCount(1)
+  await expectSaved(server, (show) => show.scenes[1]!.layers.some(({ part, visible }) => part === 'divider' && visible), 'the third is back')
+  await page.keyboard.press('Control+y')
+  await expectSaved(server, (show) => show.scenes[1]!.layers.every(({ part, visible }) => part === null || !visible), 'and gone again')
+})
+
 test('a page in front of the presenter is told of, with three ways to mend it', async ({ page, server }) => {
   await openStudio(page, server)
   await page.getByRole('button', { name: 'Add', exact: true }).click()

@@ -348,4 +348,6 @@ export const mutants = [
   { file: 'standins/screen/screen-codes.ts', from: 'for (const part of parts) this.#restore(part)', to: '', test: 'standins/screen' },
   { file: 'standins/drawing/to-i420.ts', from: '* widthPx + part.x + x + (corner & 1)] =', to: '* widthPx + x + (corner & 1)] =', test: 'standins/screen' },
   { file: 'demo/draw/drifting-pollen.ts', from: '(phase + random())', to: '(phase * 0.9 + random())', test: 'demo' },
+  { file: 'core/layout/arrange/idle-parts.ts', from: 'fill.colour === DIVIDER_COLOUR &&', to: '', test: 'core/layout/arrange' },
+  { file: 'core/layout/arrange/idle-parts.ts', from: 'if (scene.locked) return current', to: '', test: 'core/layout/arrange' },
 ]

@@ -16,7 +16,7 @@ import { useLayouts } from './use-layouts.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
-const { isOpen, side, drafts, take, open } = useLayouts()
+const { isOpen, side, drafts, take, open, tidy } = useLayouts()
 const { cast, people, peopleOptions, choosePeople, page, pageOptions, choosePage, setPage, firstCamera, layers } = useCast()
 const { chooseFiles } = useAddFiles()
 const anchor = useTemplateRef<HTMLElement>('anchor')
@@ -76,7 +76,7 @@ function onKey(event: KeyboardEvent, index: number): void {
 }
 
 watch(isOpen, async (is) => {
-  if (!is) return
+  if (!is) return tidy()
   await nextTick()
   panel.value?.focus()
 })

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { arrangeScene } from '../../../core/layout/arrange/arrange-scene.ts'
 import { looksAlike } from '../../../core/layout/arrange/follow-canvas.ts'
+import { withoutIdleParts } from '../../../core/layout/arrange/idle-parts.ts'
 import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
 import { inputSourceId } from '../../../core/layers/sources.ts'
 import type { Content, Scene, Show } from '../../../core/show/show.ts'
@@ -24,6 +25,8 @@ export interface LayoutDraft {
 const isOpen = ref(false)
 const side = ref<PresenterSide>('left')
 let stopWaiting: (() => void) | null = null
+/** The scene whose pictures are waited for, as it was when its layout was taken. */
+let waited: Scene | null = null
 
 export function useLayouts() {
   const { t } = useI18n()
@@ -84,15 +87,23 @@ export function useLayouts() {
     const ids = [...cast.value.presenters, ...(cast.value.page === null ? [] : [cast.value.page])]
     const waiting = (scene?.layers ?? []).flatMap((layer) => (ids.includes(layer.id) && layer.kind === 'input' ? [inputSourceId(layer.inputId)] : []))
     if (sceneId === null || waiting.every((id) => engine.infos.has(id))) return
+    waited = scene
     stopWaiting = watch(
       () => engine.infos,
       (infos) => {
-        if (showStore.scene !== scene) return stopWaiting?.()
+        if (showStore.scene !== waited) return stopWaiting?.()
         if (!waiting.every((id) => infos.has(id))) return
         stopWaiting?.()
         showStore.amend((show) => arranged(show, sceneId, name, makeId))
       },
     )
+  }
+
+  /** Takes away what layouts that were tried and left have left behind: nothing that is seen, so nothing to undo. */
+  function tidy(): void {
+    const isWaiting = waited !== null && showStore.scene === waited
+    showStore.amend(withoutIdleParts)
+    if (isWaiting) waited = showStore.scene
   }
 
   function open(): void {
@@ -102,5 +113,5 @@ export function useLayouts() {
     void lookIn(cameras.map(({ id }) => id))
   }
 
-  return { isOpen, side, drafts, take, open }
+  return { isOpen, side, drafts, take, open, tidy }
 }

@@ -21,7 +21,7 @@ export interface PictureFacts {
 
 /** Size of a picture that has not come yet. */
 const USUAL_SIZE = { widthPx: 1920, heightPx: 1080 } as const
-const DIVIDER_COLOUR = '#1e5b47'
+export const DIVIDER_COLOUR = '#1e5b47'
 
 /** Gives the layers of a cast the places of a layout, and what it needs beside them; what it has no place for is hidden. Others stay. */
 export function arrangeScene(

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { showCase } from '../../../tests/support/random-shows.ts'
 import { allInfos, sceneNamed, testShow } from '../../../tests/support/shows.ts'
 import { seededRandom } from '../../random/seeded.ts'
+import { updateFill } from '../../show/contents.ts'
 import { newCamera, newInputLayer, newScene, newStep } from '../../show/create.ts'
 import { addInput, addScene, updateScene } from '../../show/edits.ts'
 import { readShow } from '../../show/migrate.ts'
@@ -11,6 +12,7 @@ import type { Rect } from '../fit.ts'
 import { arrangeScene, floatingFrame } from './arrange-scene.ts'
 import { castOf } from './cast.ts'
 import { cropRound, headInBox, USUAL_HEAD, type Head } from './head.ts'
+import { withoutIdleParts } from './idle-parts.ts'
 import { arrange, dividerPx, layoutNames, presenterSides, type Layout, type ShownPresenter } from './layouts.ts'
 
 const CANVASES = [
@@ -179,6 +181,31 @@ describe('a scene under layouts', () => {
     const heads = new Map(show.inputs.map(({ id }, i) => [id, randomHead(seededRandom(i + 5))]))
     return arrangeScene(show, sceneId, layout, castOf(show, scene), { infos: allInfos(show), heads }, names, makeId)
   }
+
+  it('what layouts that were tried have left goes; what the presenter has coloured stays, and so does all that is seen', () => {
+    const random = seededRandom(17)
+    for (const last of layouts) {
+      const bare = sceneWith(1, true, random)
+      const tried = layouts.reduce((show, layout) => apply(show, bare.sceneId, layout), bare.show)
+      const there = apply(tried, bare.sceneId, last)
+      const once = withoutIdleParts(there)
+      const [before, after] = [there, once].map((show) => show.scenes.find(({ id }) => id === bare.sceneId)!)
+      expect(after!.layers.filter(({ visible }) => visible)).toEqual(before!.layers.filter(({ visible }) => visible))
+      expect(after!.layers.filter(({ visible, part }) => !visible && part !== null)).toEqual([])
+      expect(readShow(JSON.parse(JSON.stringify(once)))).toEqual(once)
+      expect(withoutIdleParts(once)).toBe(once)
+      const divider = before!.layers.find(({ part }) => part === 'divider')!
+      if (divider.kind !== 'shape') throw new Error('a divider is a shape')
+      const red = updateFill(there, divider.contentId, () => ({ kind: 'plain', colour: '#ff0000', opacity: 1 }))
+      expect(
+        withoutIdleParts(red)
+          .scenes.at(-1)!
+          .layers.some(({ id }) => id === divider.id),
+      ).toBe(true)
+      const locked = updateScene(there, bare.sceneId, (scene) => ({ ...scene, locked: true }))
+      expect(withoutIdleParts(locked)).toBe(locked)
+    }
+  })
 
   it.each(layouts)('$name, $side: twice is once; another and back is the first; others stay; it is stored', (layout) => {
     const random = seededRandom(91)
