@@ -28,7 +28,8 @@ export function useAddFiles() {
       const progress = toast.loading(t('build.uploading', { name: file.name }), progressOf(0, cancelling))
       let percent = 0
       const onShare = (share: number) => {
-        const now = Math.floor(share * 100)
+        // In steps, since each is read aloud.
+        const now = Math.floor(share * 10) * 10
         if (now === percent) return
         percent = now
         toast.loading(t('build.uploading', { name: file.name }), { id: progress, ...progressOf(now, cancelling) })

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { arrangeScene } from '../../../core/layout/arrange/arrange-scene.ts'
 import { looksAlike } from '../../../core/layout/arrange/follow-canvas.ts'
-import { withoutIdleParts } from '../../../core/layout/arrange/idle-parts.ts'
+import { hiddenParts, withoutIdleParts } from '../../../core/layout/arrange/idle-parts.ts'
 import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
 import { inputSourceId } from '../../../core/layers/sources.ts'
 import type { Content, Scene, Show } from '../../../core/show/show.ts'
@@ -25,6 +25,8 @@ export interface LayoutDraft {
 const isOpen = ref(false)
 const side = ref<PresenterSide>('left')
 let stopWaiting: (() => void) | null = null
+/** Parts that were hidden before the layouts were opened: by the presenter, as far as anybody knows. */
+let hiddenBefore: ReadonlySet<string> = new Set()
 /** The scene whose pictures are waited for, as it was when its layout was taken. */
 let waited: Scene | null = null
 
@@ -102,12 +104,13 @@ export function useLayouts() {
   /** Takes away what layouts that were tried and left have left behind: nothing that is seen, so nothing to undo. */
   function tidy(): void {
     const isWaiting = waited !== null && showStore.scene === waited
-    showStore.amend(withoutIdleParts)
+    showStore.amend((show) => withoutIdleParts(show, hiddenBefore))
     if (isWaiting) waited = showStore.scene
   }
 
   function open(): void {
     isOpen.value = true
+    hiddenBefore = showStore.show === null ? new Set() : hiddenParts(showStore.show)
     const ids = (showStore.scene?.layers ?? []).flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : []))
     const cameras = (showStore.show?.inputs ?? []).filter(({ id, kind }) => kind === 'camera' && ids.includes(id))
     void lookIn(cameras.map(({ id }) => id))

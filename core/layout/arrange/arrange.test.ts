@@ -12,7 +12,7 @@ import type { Rect } from '../fit.ts'
 import { arrangeScene, floatingFrame } from './arrange-scene.ts'
 import { castOf } from './cast.ts'
 import { cropRound, headInBox, USUAL_HEAD, type Head } from './head.ts'
-import { withoutIdleParts } from './idle-parts.ts'
+import { hiddenParts, withoutIdleParts } from './idle-parts.ts'
 import { arrange, dividerPx, layoutNames, presenterSides, type Layout, type ShownPresenter } from './layouts.ts'
 
 const CANVASES = [
@@ -194,6 +194,7 @@ describe('a scene under layouts', () => {
       expect(after!.layers.filter(({ visible, part }) => !visible && part !== null)).toEqual([])
       expect(readShow(JSON.parse(JSON.stringify(once)))).toEqual(once)
       expect(withoutIdleParts(once)).toBe(once)
+      expect(withoutIdleParts(there, hiddenParts(there))).toBe(there)
       const divider = before!.layers.find(({ part }) => part === 'divider')!
       if (divider.kind !== 'shape') throw new Error('a divider is a shape')
       const red = updateFill(there, divider.contentId, () => ({ kind: 'plain', colour: '#ff0000', opacity: 1 }))

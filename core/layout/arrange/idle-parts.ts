@@ -6,13 +6,18 @@ import type { Layer, Scene, Show } from '../../show/show.ts'
 import { inkModeOf, showsSame } from '../inside-page.ts'
 import { DIVIDER_COLOUR } from './arrange-scene.ts'
 
-/** The show without them. A part that has a look of its own stays, hidden, for the next time; locked scenes stay as they are. */
-export function withoutIdleParts(show: Show): Show {
+/** The show without them. A part that has a look of its own stays, hidden, for the next time, and so does one of `kept`; locked scenes stay as they are. */
+export function withoutIdleParts(show: Show, kept: ReadonlySet<string> = new Set()): Show {
   return show.scenes.reduce((current, scene) => {
     if (scene.locked) return current
-    const idle = scene.layers.filter((layer) => isIdle(show, scene, layer)).map(({ id }) => id)
+    const idle = scene.layers.filter((layer) => !kept.has(layer.id) && isIdle(show, scene, layer)).map(({ id }) => id)
     return idle.length === 0 ? current : removeLayers(current, scene.id, idle)
   }, show)
+}
+
+/** Parts that are hidden now. */
+export function hiddenParts({ scenes }: Show): ReadonlySet<string> {
+  return new Set(scenes.flatMap(({ layers }) => layers.flatMap(({ id, part, visible }) => (part !== null && !visible ? [id] : []))))
 }
 
 function isIdle(show: Show, scene: Scene, layer: Layer): boolean {
