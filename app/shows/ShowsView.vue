@@ -159,8 +159,8 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                     @update:model-value="rename(stored, $event)"
                     @done="renamingId = null"
                   />
-                  <h2 v-else class="truncate">
-                    <RouterLink :to="{ name: 'build', params: { showId: stored.id } }" class="hover:underline" :title="stored.show.name">{{
+                  <h2 v-else class="flex">
+                    <RouterLink :to="{ name: 'build', params: { showId: stored.id } }" class="min-w-0 truncate hover:underline" :title="stored.show.name">{{
                       stored.show.name
                     }}</RouterLink>
                   </h2>

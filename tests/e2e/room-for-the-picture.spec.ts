@@ -80,7 +80,7 @@ for (const [width, height] of [
     await expect(page.getByTestId('on-air-sign')).toBeVisible()
     expect(await faultsOf(page), 'on air, the other theme').toEqual([])
     await page.getByRole('link', { name: 'Green Room' }).click()
-    await expect(page.getByRole('heading', { name: 'Your shows' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: /^Number 0, the scene/ })).toBeVisible()
     expect(await faultsOf(page), 'shows').toEqual([])
   })
 }
