@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
 import type { StandinCamera } from '../core/show/show.ts'
 import { standinWords } from '../app/locales/steps-en.ts'
-import { seedDemo } from '../demo/seed.ts'
+import { seedDemos } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
 import '../standins/meeting/figures-window.ts'
@@ -20,7 +20,7 @@ const MODEL_MS = 6000
 
 async function main(): Promise<void> {
   const server = await startTestServer()
-  await seedDemo(server.shows, server.assets)
+  await seedDemos(server.shows, server.assets)
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS] })
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()

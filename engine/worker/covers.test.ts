@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { addInput, addLayer } from '../../core/show/edits.ts'
-import { newInputLayer, newShow } from '../../core/show/create.ts'
+import { newInputLayer, newScreen, newShow } from '../../core/show/create.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
@@ -92,6 +92,33 @@ describe('Covers', () => {
     expect(shoulder[0]).toBeLessThan(WALL[0]! - 20)
     await settle()
     expect([timers.length, pens()]).toEqual([0, 0])
+  })
+
+  it('waits for no screen and no film: a window and a film are drawn, of an animation its first picture', async () => {
+    const base = newShow('Morning', { scene: 'Opening', camera: 'Camera', wall: 'Wall' }, makeId)
+    const clip: Input = { id: makeId(), kind: 'clip', name: 'Loop', asset: RED, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+    const screen = newScreen('Screen', { type: 'shared', label: '' }, makeId)
+    const onLeft = (input: Input): Show => {
+      const layer = newInputLayer(input, base.canvas, makeId)
+      const left = { ...layer, placement: { ...layer.placement, width: 320, fit: 'stretch' as const } }
+      return addLayer(addInput(base, input), base.scenes[0]!.id, left)
+    }
+    const { ask, loads, answers, settle, timers } = covers()
+    ask(1, onLeft(screen))
+    await settle()
+    // Paper, but for the lines that are cut out of it.
+    expect(pixel(answers.get(1)!, 1, 1)).toEqual([0xf1, 0xf3, 0xee])
+    ask(2, onLeft(clip))
+    await settle()
+    loads[0]!.resolve(still(77))
+    await settle()
+    expect(pixel(answers.get(2)!, 10, 36)).toEqual([77, 0, 0])
+    ask(3, onLeft(clip))
+    await settle()
+    loads[1]!.reject(new Error('a film'))
+    await settle()
+    expect(pixel(answers.get(3)!, 2, 5)).toEqual([0x4c, 0x62, 0x59])
+    expect(timers).toEqual([])
   })
 
   it('leaves out what cannot be loaded, and what has not come in time', async () => {

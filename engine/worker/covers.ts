@@ -1,17 +1,18 @@
-// Stills of scenes for lists of shows: planned like everything else, small, one after the other. No camera is opened for a list: where
-// one will be, a person is drawn.
-import { outlinePicture } from '../../core/outline/outline-picture.ts'
+// Stills of scenes for lists of shows: planned like everything else, small, one after the other. Nothing is opened for a list: where a
+// camera will be, a person is drawn, and a window where a screen will be. Of a clip the first picture is seen, or a film where only a
+// decoder could tell.
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
 import { mapLayers } from '../../core/show/layer-tree.ts'
-import type { Show } from '../../core/show/show.ts'
+import type { Input, Show } from '../../core/show/show.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import type { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import type { Executor } from '../executor.ts'
 import type { ToEngine } from '../protocol.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
+import { coverPicture } from './cover-pictures.ts'
 import { SourceBook, type SourceBookEvents, type TextFonts } from './source-book.ts'
 import { wallAt } from './wall.ts'
 
@@ -19,12 +20,6 @@ export type CoverRequest = Extract<ToEngine, { type: 'cover' }>
 
 /** How long a still waits for its pictures and letters, in ms. What has not come by then is left out. */
 const PATIENCE_MS = 6000
-/** A person in a box of 1280 × 720: shoulders and head. */
-const PERSON =
-  'M290 720c6-96 40-132 118-152l146-40c22-8 32-22 32-46v-34h108v34c0 24 10 38 32 46l146 40c78 20 112 56 118 152z' +
-  'M640 110c96 0 152 66 156 170 4 92-8 150-40 172-26 16-54 2-64-32-30 32-74 32-104 0-10 34-38 48-64 32-32-22-44-80-40-172 4-104 60-170 156-170z'
-const PERSON_SIZE = { widthPx: 640, heightPx: 360 } as const
-
 /** Something that draws a cover, given back after it. */
 export interface CoverPen {
   readonly executor: Executor
@@ -38,7 +33,6 @@ export class Covers {
   readonly #setTimer: (run: () => void, delayMs: number) => () => void
   #waiting: CoverRequest[] = []
   #isRunning = false
-  #person: RgbaPicture | null = null
 
   /** `answer` is called once for each request that is not given up: with null when the scene cannot be drawn. `setTimer` gives back how to clear it. */
   constructor(
@@ -76,13 +70,22 @@ export class Covers {
   }
 
   async #draw({ show, sceneId, widthPx }: CoverRequest): Promise<RgbaPicture | null> {
-    const seen = withoutCameras(show)
+    const seen = atRest(show)
+    const clips = new Map(show.inputs.flatMap((input) => (input.kind === 'clip' ? [[inputSourceId(input.id), input.asset] as const] : [])))
     const scene = seen.scenes.find(({ id }) => id === sceneId)
     if (scene === undefined) return null
     const failed = new Set<string>()
     let wake: () => void = () => undefined
-    const book = this.#openBook({ onChange: () => wake(), onAssetFailed: (asset) => (failed.add(asset), wake()) })
-    for (const { id, kind } of seen.inputs) if (kind === 'camera') book.setStill(inputSourceId(id), { picture: this.#personPicture(), isOpaque: false })
+    const onAssetFailed = (asset: string) => {
+      failed.add(asset)
+      for (const [id, one] of clips) if (one === asset) book.setStill(id, { picture: coverPicture('film'), isOpaque: true })
+      wake()
+    }
+    const book = this.#openBook({ onChange: () => wake(), onAssetFailed })
+    for (const { id, kind } of seen.inputs) {
+      if (kind === 'camera') book.setStill(inputSourceId(id), { picture: coverPicture('person'), isOpaque: false })
+      if (kind === 'screen') book.setStill(inputSourceId(id), { picture: coverPicture('window'), isOpaque: true })
+    }
     book.follow(seen)
     const nowMs = performance.now()
     const assetOf = new Map(seen.inputs.flatMap((input) => (input.kind === 'picture' ? [[inputSourceId(input.id), input.asset] as const] : [])))
@@ -118,13 +121,6 @@ export class Covers {
       pen.dispose()
     }
   }
-
-  #personPicture(): RgbaPicture {
-    const { widthPx, heightPx } = PERSON_SIZE
-    const fill = { kind: 'plain', colour: '#1d2a26', opacity: 0.42 } as const
-    this.#person ??= outlinePicture({ data: PERSON, boxWidth: 1280, boxHeight: 720, padPx: 0, fill, stroke: null }, widthPx, heightPx)
-    return this.#person
-  }
 }
 
 /** Covers on the processor, apart from everything else: pictures of another show may have the names of those of the open one. */
@@ -152,12 +148,15 @@ export function coversOf(
   return new Covers((events) => new SourceBook(loadAsset, fonts, events), openPen, answer, setTimer)
 }
 
-/** What is done to a camera's picture makes no sense of a drawn person. */
-function withoutCameras(show: Show): Show {
+/** A show whose clips are pictures. What is done to a camera's picture makes no sense of a drawn person. */
+function atRest(show: Show): Show {
   const cameras = new Set(show.inputs.flatMap(({ id, kind }) => (kind === 'camera' ? [id] : [])))
   return {
     ...show,
-    inputs: show.inputs.map((input) => (input.kind === 'camera' ? { ...input, treatment: [] } : input)),
+    inputs: show.inputs.map((input): Input => {
+      if (input.kind === 'clip') return { id: input.id, kind: 'picture', name: input.name, asset: input.asset, treatment: input.treatment }
+      return input.kind === 'camera' ? { ...input, treatment: [] } : input
+    }),
     scenes: show.scenes.map((scene) => ({
       ...scene,
       layers: mapLayers(scene.layers, (layer) => (layer.kind === 'input' && cameras.has(layer.inputId) ? { ...layer, treatment: [] } : layer)),

@@ -350,4 +350,5 @@ export const mutants = [
   { file: 'demo/draw/drifting-pollen.ts', from: '(phase + random())', to: '(phase * 0.9 + random())', test: 'demo' },
   { file: 'core/layout/arrange/idle-parts.ts', from: 'fill.colour === DIVIDER_COLOUR &&', to: '', test: 'core/layout/arrange' },
   { file: 'core/layout/arrange/idle-parts.ts', from: 'if (scene.locked) return current', to: '', test: 'core/layout/arrange' },
+  { file: 'engine/worker/covers.ts', from: 'if (one === asset) book.setStill', to: 'if (one !== asset) book.setStill', test: 'engine/worker/covers.test.ts' },
 ]
