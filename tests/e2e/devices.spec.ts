@@ -153,6 +153,19 @@ test('five claps set the delay of the voice by what camera and microphone both t
   await expect(panel.getByRole('spinbutton', { name: 'Delay' })).toHaveValue(`${offset} ms`)
 })
 
+/** The longest run of rises that are no farther from each other than the middle one by a tenth: how many periods, how many samples. */
+function longestStretch(rises: readonly number[]): { readonly periods: number; readonly length: number } {
+  const steps = rises.slice(1).map((rise, i) => rise - rises[i]!)
+  const usual = steps.toSorted((a, b) => a - b)[Math.floor(steps.length / 2)]!
+  let best = { periods: 0, length: 1 }
+  let now = { periods: 0, length: 0 }
+  for (const step of steps) {
+    now = Math.abs(step - usual) > usual / 10 ? { periods: 0, length: 0 } : { periods: now.periods + 1, length: now.length + step }
+    if (now.periods > best.periods) best = now
+  }
+  return best
+}
+
 test('a microphone of 44.1 kHz keeps its pitch and its level all the way; a silent side is noticed and mended by one press', async ({ server }) => {
   // 1 kHz at −12 dBFS on the left side alone.
   const file = writeToneWav({ rate: 44_100, hz: 1000, db: -12, seconds: 3, sides: 'left' })
@@ -182,10 +195,12 @@ test('a microphone of 44.1 kHz keeps its pitch and its level all the way; a sile
         await studio.getByTestId('site-ask').getByRole('button', { name: 'Always' }).click()
         await expect.poll(() => meeting.evaluate(() => window.meetingFigures!.soundDb()), { timeout: 20_000 }).toBeGreaterThan(-20)
         const { samples } = await meeting.evaluate(() => window.meetingFigures!.record(1500))
-        // Whole periods between the first and the last rise through nothing; the mean of both sides is the tone itself.
+        // Whole periods between two rises through nothing, in the longest stretch without a gap: a busy machine may lose a chunk, which is
+        // no matter of pitch. The mean of both sides is the tone itself.
         const rises = samples.flatMap((code, i) => (i > 0 && samples[i - 1]! < 0 && code >= 0 ? [i] : []))
-        const hz = ((rises.length - 1) * 48_000) / (rises.at(-1)! - rises[0]!)
-        expect(Math.abs(hz - 1000)).toBeLessThan(5)
+        const { periods, length } = longestStretch(rises)
+        expect(periods).toBeGreaterThan(300)
+        expect(Math.abs((periods * 48_000) / length - 1000)).toBeLessThan(5)
         const peakDb = 20 * Math.log10(Math.max(...samples) / 32_767)
         expect(Math.abs(peakDb + 12)).toBeLessThan(1)
       },

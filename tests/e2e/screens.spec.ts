@@ -1,6 +1,7 @@
 // Screens that are shared: held while nothing moves, recognised when they show the studio itself, ended and shared again.
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
+import type { TestServer } from '../support/test-server.ts'
 import { expect, openStudio, test } from './studio.ts'
 
 /** A browser that shares the tab of a title when a page asks, as if the presenter had chosen it. */
@@ -31,15 +32,22 @@ async function middleOf(page: Page, layer: string): Promise<readonly number[]> {
   }, layer)
 }
 
+const isBlue = ([red, , blue]: readonly number[]) => blue! - red! > 100
+
+/** A blue tab, and a studio that shares it and has its picture. */
+async function shareNotes(context: BrowserContext, server: TestServer): Promise<{ readonly notes: Page; readonly page: Page }> {
+  const notes = await context.newPage()
+  await notes.setContent('<title>Notes</title><body style="margin:0;background:rgb(20,100,200)"></body>')
+  const page = await context.newPage()
+  await openStudio(page, server)
+  await share(page)
+  await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(true)
+  return { notes, page }
+}
+
 test('a still tab is held, a changed one is seen; stopped by a press it can be shared anew', async ({ server }) => {
   await withTab('Notes', async (context) => {
-    const notes = await context.newPage()
-    await notes.setContent('<title>Notes</title><body style="margin:0;background:rgb(20,100,200)"></body>')
-    const page = await context.newPage()
-    await openStudio(page, server)
-    await share(page)
-    const isBlue = ([red, , blue]: readonly number[]) => blue! - red! > 100
-    await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(true)
+    const { notes, page } = await shareNotes(context, server)
     // Nothing moves on it for a while: its picture stays.
     const sentBefore = await page.evaluate(() => window.greenRoom!.stats()!.frameMs)
     expect(sentBefore).toBeGreaterThan(0)
@@ -58,13 +66,7 @@ test('a still tab is held, a changed one is seen; stopped by a press it can be s
 
 test('what is shared stays shared when the engine dies and is started again', async ({ server }) => {
   await withTab('Notes', async (context) => {
-    const notes = await context.newPage()
-    await notes.setContent('<title>Notes</title><body style="margin:0;background:rgb(20,100,200)"></body>')
-    const page = await context.newPage()
-    await openStudio(page, server)
-    await share(page)
-    const isBlue = ([red, , blue]: readonly number[]) => blue! - red! > 100
-    await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(true)
+    const { notes, page } = await shareNotes(context, server)
     await page
       .workers()
       .find((worker) => /engine\.worker/.test(worker.url()))!
