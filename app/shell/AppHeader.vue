@@ -63,7 +63,8 @@ function rename(name: string): void {
 <template>
   <header class="header border-b border-line px-3">
     <SelfMark class="absolute bottom-0 left-2" />
-    <div class="flex min-w-0 items-center gap-3">
+    <!-- A long name gives way before words that tell how things are. -->
+    <div class="flex min-w-0 shrink-[8] items-center gap-3">
       <RouterLink
         :to="{ name: 'shows' }"
         class="flex min-h-8 shrink-0 items-center gap-2 rounded-md font-head text-[17px] font-bold tracking-tight"

@@ -15,7 +15,7 @@ const isTrouble = computed(() => !['saved', 'saving'].includes(showStore.saveSta
 </script>
 
 <template>
-  <span role="status" class="flex min-w-0 items-center gap-1" :class="isTrouble ? 'font-medium text-brass' : 'text-soft'" :title="help">
+  <span role="status" class="flex items-center gap-1" :class="isTrouble ? 'min-w-0 font-medium text-brass' : 'shrink-0 text-soft'" :title="help">
     <component :is="icons[showStore.saveState.kind]" :size="14" aria-hidden="true" class="shrink-0" />
     <span class="truncate" :class="isTrouble ? '' : 'max-[1120px]:sr-only'">{{ t(`save.${showStore.saveState.kind}`) }}</span>
   </span>
