@@ -26,8 +26,10 @@ const slowCamera = computed(() => {
   const show = engine.onAirShow
   const scene = show?.scenes.find((candidate) => candidate.id === engine.onAirSceneId)
   const onAir = scene === undefined ? [] : scene.layers.flatMap((layer) => [layer, ...layersShownBy(show!, layer)])
+  // A clip has the rate that it was made with, and a still screen none.
+  const cameras = new Set(show?.inputs.flatMap(({ id, kind }) => (kind === 'camera' ? [id] : [])))
   const rates = onAir.flatMap((layer) => {
-    const rate = layer.kind === 'input' && layer.visible ? engine.stats?.inputs[layer.inputId]?.fps : undefined
+    const rate = layer.kind === 'input' && layer.visible && cameras.has(layer.inputId) ? engine.stats?.inputs[layer.inputId]?.fps : undefined
     return rate === undefined || rate === 0 ? [] : [rate]
   })
   const slowest = Math.min(...rates)
