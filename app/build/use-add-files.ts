@@ -22,8 +22,14 @@ export function useAddFiles() {
     const { showId, sceneId, scene } = showStore
     if (sceneId === null || scene === null || showStore.isStopped()) return
     const cancelling = new AbortController()
+    /** Each is told of by its name: nothing is left out in silence. */
+    const hasGone = ({ name }: File): boolean => {
+      if (showStore.showId === showId && showStore.show?.scenes.some(({ id }) => id === sceneId) === true) return false
+      toast.error(t('build.sceneGone', { name, scene: scene.name }), { duration: 10_000 })
+      return true
+    }
     for (const file of files) {
-      if (isTooLarge(file)) continue
+      if (isTooLarge(file) || hasGone(file)) continue
       const before = showStore.layerId
       const progress = toast.loading(t('build.uploading', { name: file.name }), progressOf(0, cancelling))
       let percent = 0
@@ -37,10 +43,7 @@ export function useAddFiles() {
       try {
         const asset = await api.addAsset(file, { onShare, signal: cancelling.signal })
         // What was begun for a scene comes into that scene, whatever is on the stage now.
-        if (showStore.showId !== showId || showStore.show?.scenes.some(({ id }) => id === sceneId) !== true) {
-          toast.error(t('build.sceneGone', { name: file.name, scene: scene.name }), { duration: 10_000 })
-          return
-        }
+        if (hasGone(file)) continue
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
         const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
