@@ -8,6 +8,7 @@ const kernels = [
   {
     sources: [
       'engine/cpu/kernels/kernels.ts',
+      'engine/cpu/kernels/coded.ts',
       'engine/cpu/kernels/sampling.ts',
       'engine/cpu/kernels/spatial.ts',
       'engine/cpu/kernels/fine.ts',
@@ -17,7 +18,7 @@ const kernels = [
       'engine/cpu/kernels/edges.ts',
       'engine/cpu/kernels/blends.ts',
     ],
-    shared: ['engine/cpu/kernels/packed.ts'],
+    shared: ['engine/cpu/kernels/packed.ts', 'engine/cpu/kernels/chroma.ts'],
     target: 'engine/cpu/kernels/kernels.wasm',
   },
   { sources: ['standins/camera/kernels/mix.ts'], shared: [], target: 'standins/camera/kernels/mix.wasm' },

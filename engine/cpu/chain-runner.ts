@@ -82,7 +82,7 @@ export class ChainRunner {
 
   #fromPicture(picture: Picture, pictureAt: number, run: Run, out: number, form: AlphaForm): void {
     const { rows, tables } = this.#parts
-    const memo = tables.table(run.key, run.points, spaceOf(picture), form)
+    const memo = tables.tableOf(run, spaceOf(picture), form)
     // The last row may overshoot into the slack of its block; the others into the next row, which follows.
     for (let y = 0; y < this.#heightPx; y += 1) rows.treat(picture, pictureAt, memo, run.keep, y, out + y * this.#widthPx * 4, form)
   }
@@ -97,7 +97,7 @@ export class ChainRunner {
       else if (from !== out) heap.bytes.copyWithin(out, from, from + width * this.#heightPx * 4)
       return
     }
-    const memo = tables.table(run.key, run.points, 'rgb', form)
+    const memo = tables.tableOf(run, 'rgb', form)
     for (let y = 0; y < this.#heightPx; y += 1) rows.treatStraight(from + y * width * 4, width, memo, run.keep, y, out + y * width * 4, form)
   }
 }

@@ -17,6 +17,19 @@ export interface Kernels {
     line: number,
     missing: number,
   ): number
+  decodeI420Row(
+    shares: number,
+    luma: number,
+    cbNear: number,
+    cbSide: number,
+    crNear: number,
+    crSide: number,
+    left: number,
+    right: number,
+    chromaWidth: number,
+    scratch: number,
+    line: number,
+  ): void
   treatRgbaRow(table: number, source: number, count: number, line: number, missing: number): number
   blendRow(line: number, base: number, out: number, count: number): void
   blendMaskedRow(line: number, base: number, out: number, count: number, mask: number): void

@@ -6,14 +6,15 @@ import type { Item, Paint, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { Run } from '../../core/steps/chain.ts'
 import type { SourceFrame } from '../executor.ts'
 import { spaceOf } from './chain-runner.ts'
-import { columnsFor, type ColumnTable } from './column-table.ts'
 import { coverMask, maskKey, type CoverMask } from './cover-mask.ts'
 import { GradientRows } from './gradient-rows.ts'
 import { coversRect, EMPTY_RECT, meeting } from '../../core/picture/pixel-rect.ts'
 import type { HeapCanvas } from './heap-canvas.ts'
 import type { Heap } from './heap.ts'
 import { RowBlender, RowSpace } from './row-blender.ts'
-import type { Kept } from './surface-store.ts'
+import { ScaledRows, type RowPicture } from './scaled-rows.ts'
+import type { Kept, SurfaceStore } from './surface-store.ts'
+import { TreatedRows } from './treated-rows.ts'
 import type { HeapPicture, Treatments } from './treatments.ts'
 
 type Sampling = 'copy' | 'scale' | 'turn'
@@ -27,6 +28,7 @@ export class JobTools {
   readonly mixed: RowSpace
   readonly thin: RowSpace
   readonly veil: RowSpace
+  readonly treatedLines: readonly [RowSpace, RowSpace]
 
   constructor(treatments: Treatments) {
     this.heap = treatments.heap
@@ -36,6 +38,11 @@ export class JobTools {
     this.mixed = new RowSpace(this.heap)
     this.thin = new RowSpace(this.heap)
     this.veil = new RowSpace(this.heap)
+    this.treatedLines = [new RowSpace(this.heap), new RowSpace(this.heap)]
+  }
+
+  get surfaces(): SurfaceStore {
+    return this.treatments.surfaces
   }
 
   dispose(): void {
@@ -44,6 +51,7 @@ export class JobTools {
     this.mixed.dispose()
     this.thin.dispose()
     this.veil.dispose()
+    for (const line of this.treatedLines) line.dispose()
   }
 }
 
@@ -61,8 +69,8 @@ export class ItemJob {
   readonly #sampling: Sampling
   readonly #maskKey: string
   readonly #gradient: GradientRows | null
+  readonly #scaled: ScaledRows | null
   #mask: Kept<CoverMask> | null = null
-  #columns: Kept<ColumnTable> | null = null
 
   /** `isOpaque`: of the paint. */
   constructor(tools: JobTools, item: Item, isOpaque: boolean) {
@@ -70,14 +78,10 @@ export class ItemJob {
     this.item = item
     this.#isOpaque = isOpaque
     this.#sampling = item.paint.kind === 'node' ? samplingOf(item, item.paint.toNode) : 'copy'
+    this.#scaled = item.paint.kind === 'node' && this.#sampling === 'scale' ? new ScaledRows(item.bounds, item.paint.toNode) : null
     this.#maskKey = maskKey(item)
     this.hidden = this.#hiddenPart()
     this.#gradient = item.paint.kind === 'gradient' ? new GradientRows(tools.heap, item.paint) : null
-  }
-
-  /** Whether rows of its picture, treated one by one, are all that it needs. */
-  get takesRows(): boolean {
-    return this.item.paint.kind === 'node' && this.#sampling === 'copy'
   }
 
   /** Whether nothing under it shows in a region. */
@@ -114,7 +118,10 @@ export class ItemJob {
     if (picture.kind === 'made') return this.#runSampled(picture.picture, paint.toNode, base, out, part)
     const { node, frame } = picture
     const runner = this.#tools.treatments.runner(node.steps, node.treatedKey, frame.picture)
-    if (this.takesRows && runner.isSimple) return this.#runTreating(runner.onlyRun, node, frame, paint.toNode, base, out, part)
+    if (runner.isSimple && node.mipLevel === 0) {
+      if (this.#sampling === 'copy') return this.#runTreating(runner.onlyRun, node, frame, paint.toNode, base, out, part)
+      if (this.#scaled !== null) return this.#runScaled(this.#scaled, this.#treatedRows(this.#scaled, runner.onlyRun, node, frame), base, out, part)
+    }
     this.#runSampled(this.#tools.treatments.treated(node, frame), paint.toNode, base, out, part)
   }
 
@@ -141,7 +148,7 @@ export class ItemJob {
     const { picture } = frame
     const offsetX = Math.round(toNode.e)
     const offsetY = Math.round(toNode.f)
-    const memo = treatments.tables.table(run.key, run.points, spaceOf(picture), 'premultiplied')
+    const memo = treatments.tables.tableOf(run, spaceOf(picture), 'premultiplied')
     const pictureAt = treatments.upload(node.sourceId, frame)
     const line = this.#tools.line.at(picture.widthPx)
     const rowBytes = (part.right - part.left) * 4
@@ -166,13 +173,14 @@ export class ItemJob {
       kernels.copyRows(from, out.at + top * out.strideBytes + left * 4, (right - left) * 4, out.strideBytes, bottom - top)
       return
     }
+    if (this.#scaled !== null) {
+      const { at, widthPx, heightPx } = picture
+      this.#runScaled(this.#scaled, { widthPx, heightPx, rowAt: (y) => at + y * widthPx * 4 }, base, out, { left, top, right, bottom })
+      return
+    }
     const line = this.#tools.line.at(right - left)
-    const columns = this.#sampling === 'scale' ? this.#columnsOf(toNode, picture.widthPx) : null
     for (let y = top; y < bottom; y += 1) {
-      if (columns !== null) {
-        this.#scaleRow(picture, toNode, columns, y, left, right, line)
-        this.#blend(line, base, out, y, left, right)
-      } else if (this.#sampling === 'turn') {
+      if (this.#sampling === 'turn') {
         const startX = toNode.a * (left + 0.5) + toNode.c * (y + 0.5) + toNode.e - 0.5
         const startY = toNode.b * (left + 0.5) + toNode.d * (y + 0.5) + toNode.f - 0.5
         kernels.turnRow(picture.at, picture.widthPx, picture.heightPx, startX, startY, toNode.a, toNode.b, right - left, line)
@@ -184,32 +192,18 @@ export class ItemJob {
     }
   }
 
-  #scaleRow(picture: HeapPicture, toNode: Affine, columns: Kept<ColumnTable>, y: number, left: number, right: number, line: number): void {
-    const { heap, mixed } = this.#tools
-    const at = clampIndex(toNode.d * (y + 0.5) + toNode.f - 0.5, picture.heightPx)
-    const upper = Math.floor(at)
-    const lower = Math.min(picture.heightPx - 1, upper + 1)
-    const rowBytes = picture.widthPx * 4
-    const from = columns.block.at + (left - this.item.bounds.left) * 12
-    heap.kernels.scaleRow(
-      picture.at + upper * rowBytes,
-      picture.at + lower * rowBytes,
-      Math.round((at - upper) * 256),
-      columns.about.first,
-      columns.about.last,
-      mixed.at(picture.widthPx),
-      from,
-      right - left,
-      line,
-    )
+  #runScaled(scaled: ScaledRows, picture: RowPicture, base: HeapCanvas, out: HeapCanvas, { left, top, right, bottom }: PixelRect): void {
+    const line = this.#tools.line.at(right - left)
+    for (let y = top; y < bottom; y += 1) {
+      scaled.write(this.#tools, picture, y, left, right, line)
+      this.#blend(line, base, out, y, left, right)
+    }
   }
 
-  #columnsOf(toNode: Affine, sourceWidth: number): Kept<ColumnTable> {
-    const { treatments } = this.#tools
-    if (this.#columns === null || this.#columns.isEvicted || this.#columns.about.sourceWidth !== sourceWidth) {
-      this.#columns = columnsFor(treatments.surfaces, this.#tools.heap, this.item.bounds, toNode, sourceWidth)
-    } else treatments.surfaces.touch(this.#columns)
-    return this.#columns
+  #treatedRows(scaled: ScaledRows, run: Run, node: TreatedNode, frame: SourceFrame): TreatedRows {
+    const { treatments, treatedLines } = this.#tools
+    const pictureAt = treatments.upload(node.sourceId, frame)
+    return new TreatedRows(treatments, frame.picture, pictureAt, run, scaled.columnsRead(this.#tools, frame.picture.widthPx), treatedLines)
   }
 
   #maskOf(): Kept<CoverMask> {
@@ -263,10 +257,6 @@ function uncovered({ a, b, c }: EdgeReveal, { left, top, right, bottom }: PixelR
   if (a < 0) return { left, top, right: Math.min(right, last), bottom }
   if (b > 0) return { left, top: Math.max(top, first), right, bottom }
   return b < 0 ? { left, top, right, bottom: Math.min(bottom, last) } : EMPTY_RECT
-}
-
-function clampIndex(position: number, length: number): number {
-  return position < 0 ? 0 : position > length - 1 ? length - 1 : position
 }
 
 /** How the pixels of a node come to those of the stack. */

@@ -1,30 +1,33 @@
 // Treats rows of pictures that have been copied into the heap.
-import type { Picture, PixelRect } from '../../core/picture/picture.ts'
+import type { I420Picture, Picture, PixelRect } from '../../core/picture/picture.ts'
 import type { Block, Heap } from './heap.ts'
+import { CodingShares } from './coding-shares.ts'
 import { CLEAR, type AlphaForm, type ColourMemo } from './colour-memo.ts'
 
 /** Working space of the row kernels, for pictures up to `maxWidthPx` wide. */
 export class RowTreater {
   readonly #heap: Heap
+  readonly #shares: CodingShares
   #scratch: Block
   #missing: Block
   #maxWidthPx = 4096
 
   constructor(heap: Heap) {
     this.#heap = heap
+    this.#shares = new CodingShares(heap)
     this.#scratch = heap.allocate(scratchBytes(this.#maxWidthPx))
     this.#missing = heap.allocate(missingBytes(this.#maxWidthPx))
   }
 
   /**
    * Treats row `y` of `picture`, whose bytes lie at `pictureAt`, into `line`; everything outside
-   * `keep` becomes clear. `line` needs room for 16 pixels more than the width. Of the rest than the columns from `first` to `end`
+   * `keep` becomes clear. Without a `memo` colours stay as they are coded. `line` needs room for 16 pixels more than the width. Of the rest than the columns from `first` to `end`
    * nobody asks: what is there then is not said.
    */
   treat(
     picture: Picture,
     pictureAt: number,
-    memo: ColourMemo,
+    memo: ColourMemo | null,
     keep: PixelRect,
     y: number,
     line: number,
@@ -32,7 +35,7 @@ export class RowTreater {
     first = 0,
     end = picture.widthPx,
   ): void {
-    const { widthPx, heightPx } = picture
+    const { widthPx } = picture
     if (picture.format === 'rgba') return this.treatStraight(pictureAt + y * widthPx * 4, widthPx, memo, keep, y, line, form)
     const left = Math.max(keep.left, first)
     const right = Math.min(keep.right, end)
@@ -41,17 +44,12 @@ export class RowTreater {
       return
     }
     this.#reserve(widthPx)
-    const missing = this.#missing.at
-    const misses = this.#i420Row(widthPx, heightPx, pictureAt, memo.at, left, right, y, line)
-    if (misses > 0) {
-      memo.computeListed(missing, misses)
-      this.#fillIn(memo.at, misses)
-    }
+    this.#i420Row(picture, pictureAt, memo, left, right, y, line)
     this.#clearOutside(left, right, first, end, line)
   }
 
   /** The same for a row of straight pixels in the heap, at `source`; their own alpha thins the result. */
-  treatStraight(source: number, widthPx: number, memo: ColourMemo, keep: PixelRect, y: number, line: number, form: AlphaForm): void {
+  treatStraight(source: number, widthPx: number, memo: ColourMemo | null, keep: PixelRect, y: number, line: number, form: AlphaForm): void {
     const { kernels } = this.#heap
     if (y < keep.top || y >= keep.bottom || keep.right <= keep.left) {
       kernels.fillRow(line, widthPx, CLEAR)
@@ -59,7 +57,10 @@ export class RowTreater {
     }
     this.#reserve(widthPx)
     const missing = this.#missing.at
-    if (form === 'straight') {
+    if (memo === null) {
+      if (form === 'premultiplied') kernels.premultiplyRow(source, line, widthPx)
+      else if (source !== line) kernels.copyRows(source, line, widthPx * 4, 0, 1)
+    } else if (form === 'straight') {
       // The result may replace its source: what an entry does to alpha is done to the listed pixels afterwards.
       const misses = kernels.treatStraightRow(memo.at, source, widthPx, line, missing)
       if (misses > 0) {
@@ -77,6 +78,11 @@ export class RowTreater {
   }
 
   dispose(): void {
+    this.#shares.dispose()
+    this.#freeSpace()
+  }
+
+  #freeSpace(): void {
     this.#heap.free(this.#scratch)
     this.#heap.free(this.#missing)
   }
@@ -94,33 +100,35 @@ export class RowTreater {
     if (right < end) kernels.fillRow(line + right * 4, end - right, CLEAR)
   }
 
-  #i420Row(widthPx: number, heightPx: number, at: number, table: number, left: number, right: number, y: number, line: number): number {
+  #i420Row({ widthPx, heightPx, matrix, range }: I420Picture, at: number, memo: ColourMemo | null, left: number, right: number, y: number, line: number): void {
+    const { kernels } = this.#heap
     const chromaWidth = (widthPx + 1) >> 1
     const chromaHeight = (heightPx + 1) >> 1
     const row = y >> 1
     const wanted = (y & 1) === 0 ? row - 1 : row + 1
     const side = wanted < 0 ? 0 : wanted >= chromaHeight ? chromaHeight - 1 : wanted
+    const luma = at + y * widthPx
     const cb = at + widthPx * heightPx
     const cr = cb + chromaWidth * chromaHeight
-    return this.#heap.kernels.treatI420Row(
-      table,
-      at + y * widthPx,
-      cb + row * chromaWidth,
-      cb + side * chromaWidth,
-      cr + row * chromaWidth,
-      cr + side * chromaWidth,
-      left,
-      right,
-      chromaWidth,
-      this.#scratch.at,
-      line,
-      this.#missing.at,
-    )
+    const cbNear = cb + row * chromaWidth
+    const cbSide = cb + side * chromaWidth
+    const crNear = cr + row * chromaWidth
+    const crSide = cr + side * chromaWidth
+    const scratch = this.#scratch.at
+    if (memo === null) {
+      kernels.decodeI420Row(this.#shares.at(matrix, range), luma, cbNear, cbSide, crNear, crSide, left, right, chromaWidth, scratch, line)
+      return
+    }
+    const missing = this.#missing.at
+    const misses = kernels.treatI420Row(memo.at, luma, cbNear, cbSide, crNear, crSide, left, right, chromaWidth, scratch, line, missing)
+    if (misses === 0) return
+    memo.computeListed(missing, misses)
+    this.#fillIn(memo.at, misses)
   }
 
   #reserve(widthPx: number): void {
     if (widthPx <= this.#maxWidthPx) return
-    this.dispose()
+    this.#freeSpace()
     this.#maxWidthPx = widthPx
     this.#scratch = this.#heap.allocate(scratchBytes(widthPx))
     this.#missing = this.#heap.allocate(missingBytes(widthPx))

@@ -1,5 +1,6 @@
 // Tables of colour functions; the one that was not used for longest serves again.
 import { LRUCache } from 'lru-cache'
+import type { Run } from '../../core/steps/chain.ts'
 import type { PointFunction } from '../../core/steps/step.ts'
 import { ColourMemo, type AlphaForm, type CodeSpace } from './colour-memo.ts'
 import type { Heap } from './heap.ts'
@@ -23,6 +24,11 @@ export class TableCache {
     memo.reset(points, space, form)
     this.#memos.set(key, memo)
     return memo
+  }
+
+  /** The table of a chain's colour functions; null where there are none, and colours stay as they are coded. */
+  tableOf({ key, points }: Run, space: CodeSpace, form: AlphaForm): ColourMemo | null {
+    return points.length === 0 ? null : this.table(key, points, space, form)
   }
 
   dispose(): void {

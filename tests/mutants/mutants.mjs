@@ -33,6 +33,11 @@ export const mutants = [
     to: 'out.at - f * out.strideBytes',
     test: 'engine/cpu/show-parity.test.ts',
   },
+  { file: 'engine/cpu/treated-rows.ts', from: '(this.#lastUsed === 0 ? 1 : 0)', to: 'this.#lastUsed', test: 'engine/cpu/coded-pictures.test.ts' },
+  { file: 'engine/cpu/treated-rows.ts', from: 'this.#lastUsed = slot', to: 'this.#lastUsed = 1', test: 'engine/cpu/coded-pictures.test.ts' },
+  { file: 'engine/cpu/coding-shares.ts', from: '[0, greenByCb],', to: '[0, greenByCr],', test: 'engine/cpu/coded-pictures.test.ts' },
+  { file: 'engine/cpu/coding-shares.ts', from: ' && known.range === range', to: '', test: 'engine/cpu' },
+  { file: 'engine/cpu/column-table.ts', from: '(256 - weight) | (weight << 16)', to: '256 - weight', test: 'engine/cpu/coded-pictures.test.ts' },
   {
     file: 'engine/cpu/item-job.ts',
     from: 'if (a < 0) return { left, top, right: Math.min(right, last), bottom }',

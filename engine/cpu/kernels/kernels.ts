@@ -2,6 +2,7 @@
 // premultiplied, red in the low byte, sRGB-encoded, rows from the top. No kernel knows a step:
 // what steps do to colours reaches it as a table. Pointers are byte offsets into one memory.
 
+import { chromaOf, packColumn } from './chroma'
 import { entriesOf, noteMiss, placeOf, placesOfFour, thinnedFour } from './packed'
 
 const CLEAR: u32 = 1
@@ -28,8 +29,8 @@ export function treatI420Row(
   const three = i16x8.splat(3)
   let count = 0
   for (let column = firstGroup; column < endColumn; column += 8) {
-    const u = interleaveChroma(cb + (column << 1), three, eight)
-    const v = interleaveChroma(cr + (column << 1), three, eight)
+    const u = chromaOf(cb + (column << 1), three, eight)
+    const v = chromaOf(cr + (column << 1), three, eight)
     const y = v128.load(luma + (column << 1))
     const chromaLow = v128.shuffle<u8>(v, u, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23)
     const chromaHigh = v128.shuffle<u8>(v, u, 8, 24, 9, 25, 10, 26, 11, 27, 12, 28, 13, 29, 14, 30, 15, 31)
@@ -42,30 +43,6 @@ export function treatI420Row(
     count = lookUpFour(table, v128.shuffle<u16>(chromaHigh, lumaHigh, 4, 12, 5, 13, 6, 14, 7, 15), at + 48, missing, count)
   }
   return count
-}
-
-/** 3·near + side as 16-bit values, the edge values repeated outside. */
-function packColumn(out: usize, near: usize, side: usize, from: i32, to: i32, chromaWidth: i32): void {
-  const three = i16x8.splat(3)
-  for (let i = from; i < to; i += 8) {
-    const sum = i16x8.add(
-      i16x8.mul(i16x8.extend_low_i8x16_u(v128.load64_zero(near + i)), three),
-      i16x8.extend_low_i8x16_u(v128.load64_zero(side + i)),
-    )
-    v128.store(out + (i << 1), sum)
-  }
-  store<u16>(out - 2, load<u16>(out))
-  if (to >= chromaWidth) store<u16>(out + (chromaWidth << 1), load<u16>(out + ((chromaWidth - 1) << 1)))
-}
-
-/** Sixteen horizontally interpolated codes of eight columns. */
-// @ts-ignore: decorator
-@inline
-function interleaveChroma(at: usize, three: v128, eight: v128): v128 {
-  const middle = i16x8.add(i16x8.mul(v128.load(at), three), eight)
-  const even = i16x8.shr_u(i16x8.add(middle, v128.load(at - 2)), 4)
-  const odd = i16x8.shr_u(i16x8.add(middle, v128.load(at + 2)), 4)
-  return v128.or(even, i16x8.shl(odd, 8))
 }
 
 // @ts-ignore: decorator

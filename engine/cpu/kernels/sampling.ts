@@ -20,21 +20,29 @@ function mixFour(a: v128, b: v128, rest: v128, weight: v128): v128 {
   return i8x16.narrow_i16x8_u(i16x8.shr_u(i16x8.add(low, half), 8), i16x8.shr_u(i16x8.add(high, half), 8))
 }
 
-/** As mixFour, each pixel with weights of its own: of the first two in `low`, of the last two in `high`. */
+/** Two pixels beside each other mixed by the weights of a column, as four numbers of 16 bits twice: what of the left and what of the right. */
 // @ts-ignore: decorator
 @inline
-function mixFourEach(a: v128, b: v128, low: v128, high: v128): v128 {
-  const all = i16x8.splat(256)
-  const half = i16x8.splat(128)
-  const first = i16x8.add(i16x8.mul(i16x8.extend_low_i8x16_u(a), i16x8.sub(all, low)), i16x8.mul(i16x8.extend_low_i8x16_u(b), low))
-  const last = i16x8.add(i16x8.mul(i16x8.extend_high_i8x16_u(a), i16x8.sub(all, high)), i16x8.mul(i16x8.extend_high_i8x16_u(b), high))
-  return i8x16.narrow_i16x8_u(i16x8.shr_u(i16x8.add(first, half), 8), i16x8.shr_u(i16x8.add(last, half), 8))
+function weighedPair(mixed: usize, column: usize): v128 {
+  // Left weight four times, right weight four times.
+  const weights = i8x16.swizzle(v128.load32_zero(column, 4), i8x16(0, 1, 0, 1, 0, 1, 0, 1, 2, 3, 2, 3, 2, 3, 2, 3))
+  return i16x8.mul(v128.load8x8_u(mixed + (<usize>load<u32>(column))), weights)
+}
+
+/** Left and right of two pixels added and rounded. */
+// @ts-ignore: decorator
+@inline
+function joinedPairs(first: v128, second: v128, half: v128): v128 {
+  const lefts = v128.shuffle<u64>(first, second, 0, 2)
+  const rights = v128.shuffle<u64>(first, second, 1, 3)
+  return i16x8.shr_u(i16x8.add(i16x8.add(lefts, rights), half), 8)
 }
 
 /**
  * One upright canvas row: `upper` and `lower` mixed by `rowWeight` (of 256) into `mixed` for columns
- * first..last, then `count` canvas pixels into `line`. `columns` holds left, right and weight as
- * 32-bit triples.
+ * first..last, then `count` canvas pixels into `line`. `columns` holds of each two words: how many bytes into `mixed` its left pixel
+ * lies, and the weights of left and right as half words, 256 together. Of the last pixel of a picture the weight of what lies right
+ * of it is 0.
  */
 export function scaleRow(
   upper: usize, lower: usize, rowWeight: u32, first: i32, last: i32,
@@ -51,32 +59,20 @@ export function scaleRow(
     const at = x << 2
     store<u32>(mixed + at, mixPacked(load<u32>(upper + at), load<u32>(lower + at), rowWeight))
   }
+  const half = i16x8.splat(128)
   const whole = count & ~3
+  let column = columns
   for (let i = 0; i < whole; i += 4) {
-    const column = columns + <usize>(i * 12)
-    let left = v128.load32_zero(mixed + (<usize>load<u32>(column) << 2))
-    left = v128.load32_lane(mixed + (<usize>load<u32>(column, 12) << 2), left, 1)
-    left = v128.load32_lane(mixed + (<usize>load<u32>(column, 24) << 2), left, 2)
-    left = v128.load32_lane(mixed + (<usize>load<u32>(column, 36) << 2), left, 3)
-    let right = v128.load32_zero(mixed + (<usize>load<u32>(column, 4) << 2))
-    right = v128.load32_lane(mixed + (<usize>load<u32>(column, 16) << 2), right, 1)
-    right = v128.load32_lane(mixed + (<usize>load<u32>(column, 28) << 2), right, 2)
-    right = v128.load32_lane(mixed + (<usize>load<u32>(column, 40) << 2), right, 3)
-    let weights = v128.load32_zero(column, 8)
-    weights = v128.load32_lane(column, weights, 1, 20)
-    weights = v128.load32_lane(column, weights, 2, 32)
-    weights = v128.load32_lane(column, weights, 3, 44)
-    // Each weight four times, for the four channels of its pixel.
-    weights = v128.or(weights, i32x4.shl(weights, 16))
-    const low = v128.shuffle<u32>(weights, weights, 0, 0, 1, 1)
-    const high = v128.shuffle<u32>(weights, weights, 2, 2, 3, 3)
-    v128.store(line + (i << 2), mixFourEach(left, right, low, high))
+    const low = joinedPairs(weighedPair(mixed, column), weighedPair(mixed, column + 8), half)
+    const high = joinedPairs(weighedPair(mixed, column + 16), weighedPair(mixed, column + 24), half)
+    v128.store(line + (i << 2), i8x16.narrow_i16x8_u(low, high))
+    column += 32
   }
   for (let i = whole; i < count; i += 1) {
-    const column = columns + <usize>(i * 12)
-    const left = load<u32>(mixed + (<usize>load<u32>(column) << 2))
-    const right = load<u32>(mixed + (<usize>load<u32>(column, 4) << 2))
-    store<u32>(line + (i << 2), mixPacked(left, right, load<u32>(column, 8)))
+    const pair = weighedPair(mixed, column)
+    const result = joinedPairs(pair, pair, half)
+    v128.store32_lane(line + (i << 2), i8x16.narrow_i16x8_u(result, result), 0)
+    column += 8
   }
 }
 
@@ -118,6 +114,30 @@ export function turnRow(
   }
 }
 
+/** Even and odd pixels of eight, of both rows, added as 16-bit numbers and turned into four means. */
+// @ts-ignore: decorator
+@inline
+function meansOfFour(upper: usize, lower: usize): v128 {
+  const upperLeft = v128.load(upper)
+  const upperRight = v128.load(upper, 16)
+  const lowerLeft = v128.load(lower)
+  const lowerRight = v128.load(lower, 16)
+  const upperEven = v128.shuffle<u32>(upperLeft, upperRight, 0, 2, 4, 6)
+  const upperOdd = v128.shuffle<u32>(upperLeft, upperRight, 1, 3, 5, 7)
+  const lowerEven = v128.shuffle<u32>(lowerLeft, lowerRight, 0, 2, 4, 6)
+  const lowerOdd = v128.shuffle<u32>(lowerLeft, lowerRight, 1, 3, 5, 7)
+  const two = i16x8.splat(2)
+  const low = i16x8.add(
+    i16x8.add(i16x8.extend_low_i8x16_u(upperEven), i16x8.extend_low_i8x16_u(upperOdd)),
+    i16x8.add(i16x8.extend_low_i8x16_u(lowerEven), i16x8.extend_low_i8x16_u(lowerOdd)),
+  )
+  const high = i16x8.add(
+    i16x8.add(i16x8.extend_high_i8x16_u(upperEven), i16x8.extend_high_i8x16_u(upperOdd)),
+    i16x8.add(i16x8.extend_high_i8x16_u(lowerEven), i16x8.extend_high_i8x16_u(lowerOdd)),
+  )
+  return i8x16.narrow_i16x8_u(i16x8.shr_u(i16x8.add(low, two), 2), i16x8.shr_u(i16x8.add(high, two), 2))
+}
+
 /** Half the size: 2×2 means, rounded to nearest; a single row or column stays. */
 export function halve(source: usize, sourceWidth: i32, sourceHeight: i32, out: usize, width: i32, height: i32): void {
   const right: usize = sourceWidth > 1 ? 4 : 0
@@ -126,7 +146,16 @@ export function halve(source: usize, sourceWidth: i32, sourceHeight: i32, out: u
     let upper = source + (<usize>(2 * y * sourceWidth) << 2)
     let lower = upper + below
     let at = out + (<usize>(y * width) << 2)
-    for (let x = 0; x < width; x += 1) {
+    let x = 0
+    if (right != 0) {
+      for (; x + 3 < width; x += 4) {
+        v128.store(at, meansOfFour(upper, lower))
+        upper += 32
+        lower += 32
+        at += 16
+      }
+    }
+    for (; x < width; x += 1) {
       const a = load<u32>(upper)
       const b = load<u32>(upper + right)
       const c = load<u32>(lower)
