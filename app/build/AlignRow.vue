@@ -41,7 +41,7 @@ function change(make: (placements: readonly Placement[]) => readonly Placement[]
 
 /** All as large as the one that was selected last. */
 function matchSize(): void {
-  const model = showStore.layer?.placement
+  const model = showStore.stageLayer?.placement
   if (model !== undefined) change((placements) => matchedInSize([...placements, model]).slice(0, placements.length))
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { EyeOff, Lock } from 'lucide-vue-next'
+import { EyeOff, Group, Lock } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { hasStep } from '../../core/show/edits.ts'
@@ -8,7 +8,7 @@ import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 
 const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean; isStop: boolean; place: string; unseen: string | null }>()
-const emit = defineEmits<{ select: [event: MouseEvent]; key: [event: KeyboardEvent] }>()
+const emit = defineEmits<{ select: [event: MouseEvent]; key: [event: KeyboardEvent]; open: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const THUMB_WIDTH_PX = 160
@@ -42,6 +42,7 @@ const what = computed(() => {
       aria-keyshortcuts="Shift+ArrowLeft Shift+ArrowRight Control+Space Control+A Delete"
       :title="unseen === null ? `${layer.name} · ${what}` : `${layer.name} · ${what} · ${unseen}`"
       @click="emit('select', $event)"
+      @dblclick="emit('open')"
       @keydown="emit('key', $event)"
     >
       <span
@@ -59,6 +60,7 @@ const what = computed(() => {
       <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-2.5 pl-0.5 text-[12px] leading-4">
         <EyeOff v-if="unseen" :size="11" class="shrink-0" :class="layer.visible ? 'text-brass' : ''" aria-hidden="true" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
+        <Group v-if="layer.kind === 'group'" :size="11" class="shrink-0" aria-hidden="true" />
         <span class="truncate font-medium">{{ layer.name }}</span>
       </span>
     </button>

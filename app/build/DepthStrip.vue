@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The stack seen from the side: the wall at the left, the audience at the right. Above it, what comes into the scene.
-import { ChevronDown, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
+import { ChevronDown, ChevronLeft, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -31,7 +31,8 @@ const stripElement = computed(() => (strip.value?.$el as HTMLElement | undefined
 const { x: scrolled } = useScroll(stripElement)
 const { width: stripWidth } = useElementSize(stripElement)
 
-const layers = computed(() => showStore.scene?.layers ?? [])
+const layers = computed(() => showStore.list)
+const group = computed(() => showStore.openGroups.at(-1) ?? null)
 /** The one pane that the Tab key stops at. */
 const stopId = computed(() => (layers.value.some((layer) => layer.id === showStore.layerId) ? showStore.layerId : (layers.value.at(-1)?.id ?? null)))
 /** How many panes are beyond what can be seen. */
@@ -86,6 +87,21 @@ function selectsMore(event: KeyboardEvent, layerId: string, index: number): bool
   return true
 }
 
+/** Into a group; its frontmost layer has the focus then. */
+async function openAt(index: number): Promise<void> {
+  const layer = layers.value[index]
+  if (layer?.kind !== 'group') return
+  showStore.openGroup(layer)
+  announce(t('layer.isOpen', { name: layer.name }))
+  if (showStore.layerId !== null) await focusOn(showStore.layerId)
+}
+
+/** Out of the group again, which has the focus then. */
+async function leave(): Promise<void> {
+  if (!showStore.leaveGroup() || showStore.layerId === null) return
+  await focusOn(showStore.layerId)
+}
+
 function onKey(event: KeyboardEvent, layerId: string, index: number): void {
   if (event.altKey) return
   if (event.ctrlKey || event.metaKey) {
@@ -103,7 +119,9 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
     removeLayer(gone)
     const neighbour = layers.value[Math.min(layers.value.length - 1, Math.max(0, index - gone.length))]
     if (neighbour !== undefined) void focusOn(neighbour.id)
-  } else if (by === 0) return
+  } else if (event.key === 'ArrowDown') void openAt(index)
+  else if (event.key === 'ArrowUp' || (event.key === 'Escape' && group.value !== null)) void leave()
+  else if (by === 0) return
   event.preventDefault()
 }
 
@@ -138,8 +156,14 @@ watch(
       <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />
       <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="chooseFiles()" />
       <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
-      <h2 class="ml-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
-      <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''">{{ t('build.depthHint') }}</span>
+      <template v-if="group">
+        <IconButton :icon="ChevronLeft" class="ml-1 size-7!" :label="t('layer.leaveGroup')" @click="leave" />
+        <h2 class="min-w-12 truncate font-head text-[14px] font-bold" :title="group.name">{{ t('layer.inside', { name: group.name }) }}</h2>
+      </template>
+      <template v-else>
+        <h2 class="ml-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
+        <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''">{{ t('build.depthHint') }}</span>
+      </template>
       <span
         v-if="note"
         :role="note.kind === 'trouble' ? 'status' : 'note'"
@@ -203,6 +227,7 @@ watch(
           :unseen="unseenOf(layer.id)?.short ?? null"
           @select="onSelect($event, layer.id, index)"
           @key="onKey($event, layer.id, index)"
+          @open="openAt(index)"
         />
       </VueDraggable>
       <span v-if="beyond > 0" class="mb-[19px] self-center px-1 font-num text-[12px] text-soft" :title="t('build.beyond', { count: beyond })"

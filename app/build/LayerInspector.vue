@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Type } from 'lucide-vue-next'
+import { ChevronLeft, Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Type } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { canBePage } from '../../core/layout/inside-page.ts'
@@ -17,6 +17,7 @@ import CleanUpSection from './CleanUpSection.vue'
 import ClipSection from './ClipSection.vue'
 import FillSection from './FillSection.vue'
 import FrameSection from './FrameSection.vue'
+import GroupSection from './GroupSection.vue'
 import InputSection from './InputSection.vue'
 import InsideSection from './InsideSection.vue'
 import ManyLayers from './ManyLayers.vue'
@@ -35,6 +36,7 @@ const isRenaming = ref(false)
 const { actions } = useLayerActions(isRenaming)
 const { addText, chooseFiles } = useAddLayer()
 const layer = computed(() => showStore.layer)
+const group = computed(() => showStore.openGroups.at(-1) ?? null)
 const input = computed(() => {
   const current = layer.value
   return current?.kind === 'input' ? showStore.show?.inputs.find((candidate) => candidate.id === current.inputId) : undefined
@@ -72,6 +74,15 @@ function change(label: string, part: (layer: Layer) => Layer): void {
     </template>
     <ManyLayers v-else-if="showStore.selectedLayers.length > 1" :layers="showStore.selectedLayers" />
     <template v-else>
+      <button
+        v-if="group"
+        type="button"
+        class="-ml-1 flex min-h-6 max-w-full items-center gap-0.5 rounded px-1 text-soft hover:bg-raised hover:text-ink"
+        :title="t('layer.leaveGroup')"
+        @click="showStore.leaveGroup()"
+      >
+        <ChevronLeft :size="13" class="shrink-0" aria-hidden="true" /><span class="truncate">{{ t('layer.inside', { name: group.name }) }}</span>
+      </button>
       <div class="flex items-center gap-0.5">
         <h2 class="min-w-0 flex-1 font-head text-[15px] font-bold" @dblclick="isRenaming = true">
           <InlineName
@@ -101,13 +112,14 @@ function change(label: string, part: (layer: Layer) => Layer): void {
       </div>
       <p class="text-soft">{{ about }}</p>
       <UnseenNote :layer="layer" />
+      <GroupSection v-if="layer.kind === 'group'" :layer="layer" />
       <TextSection v-if="layer.kind === 'text'" :key="layer.id" :layer="layer" />
       <FillSection v-if="layer.kind === 'shape'" :key="layer.id" :layer="layer" />
       <OutlineSection v-if="layer.kind === 'shape' && outline" :key="layer.id" :layer="layer" :outline="outline" />
       <InputSection v-if="input" :input="input" />
       <ClipSection v-if="input?.kind === 'clip'" :key="input.id" :input="input" />
       <CleanUpSection v-if="input && input.kind !== 'colour'" :key="layer.id" :input="input" :layer-id="layer.id" :here="layer.treatment" />
-      <InsideSection v-if="layer.part === 'ink' || canBePage(showStore.show!, layer)" />
+      <InsideSection v-if="!group && (layer.part === 'ink' || canBePage(showStore.show!, layer))" />
       <PlaceSection :layer="layer" />
       <FrameSection :layer="layer" />
     </template>

@@ -11,6 +11,7 @@ import IconButton from '../base/IconButton.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import AlignRow from './AlignRow.vue'
+import LayerNames from './LayerNames.vue'
 import { useRemoveLayer } from './use-remove-layer.ts'
 
 const props = defineProps<{ layers: readonly Layer[] }>()
@@ -68,15 +69,7 @@ function duplicate(): void {
   </div>
   <p class="text-soft">{{ t('layer.manyHint') }}</p>
   <AlignRow class="mt-2" />
-  <ul class="my-2 flex flex-col gap-0.5 border-y border-line py-1.5">
-    <li v-for="layer in [...layers].reverse()" :key="layer.id" class="flex items-center gap-1">
-      <button type="button" class="min-h-6 min-w-0 flex-1 truncate rounded px-1 text-left hover:bg-raised" @click="showStore.selectLayer(layer.id)">
-        {{ layer.name }}
-      </button>
-      <EyeOff v-if="!layer.visible" :size="12" class="shrink-0 text-soft" :aria-label="t('layer.hidden')" />
-      <Lock v-if="layer.locked" :size="12" class="shrink-0 text-soft" :aria-label="t('layer.locked')" />
-    </li>
-  </ul>
+  <LayerNames class="my-2 border-y border-line py-1.5" :layers="layers" @choose="(id) => showStore.selectLayer(id)" />
   <div class="flex flex-wrap gap-1.5">
     <BaseButton :icon="Group" @click="group">{{ t('layer.group') }}</BaseButton>
     <BaseButton :icon="Copy" @click="duplicate">{{ t('layer.duplicate') }}</BaseButton>

@@ -18,7 +18,8 @@ import { useLayerActions } from './use-layer-actions.ts'
 const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const placement = computed(() => props.layer.placement)
+/** On the canvas of the scene, wherever in groups it lies. */
+const placement = computed(() => showStore.stageLayers.find(({ id }) => id === props.layer.id)?.placement ?? props.layer.placement)
 const { hasOwnSize, ownSize } = useLayerActions()
 /** Numbers are pixels of the canvas, or hundredths of its width or height. */
 const unit = useLocalStorage<'px' | 'percent'>('green-room:place-unit', 'px')

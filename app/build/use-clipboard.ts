@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { newTextLayer } from '../../core/show/create.ts'
 import { contentIdOf, makeOwn, makeSame } from '../../core/show/contents.ts'
+import { bringInFrontOf } from '../../core/show/layer-set-edits.ts'
 import { LIMITS } from '../../core/show/limits.ts'
 import { copyLayers, pasteLayers, readCopied, type CopiedLayers, type Sharing } from '../../core/show/paste.ts'
 import { issueLines, showSchema } from '../../core/show/schema.ts'
@@ -77,7 +78,7 @@ export function useClipboard() {
     showStore.edit(t(sharing === 'own' ? 'edits.duplicate' : 'edits.again', { name }), (current) => {
       const made = pasteLayers(current, sceneId, what, sharing, makeId)
       ids = made.layerIds
-      return inFrontOf(made.show, sceneId, selectedIds, ids)
+      return bringInFrontOf(made.show, sceneId, ids, selectedIds)
     })
     showStore.selectLayers(ids)
     tellSharing(ids, what, sharing, 'copied')
@@ -146,19 +147,6 @@ export function useClipboard() {
   }
 
   return { copy, cut, paste, duplicate, hasCopied, onClipboard }
-}
-
-/** The copies come directly in front of what they are copies of. */
-function inFrontOf(show: Show, sceneId: string, ids: readonly string[], copyIds: readonly string[]): Show {
-  return {
-    ...show,
-    scenes: show.scenes.map((scene) => {
-      if (scene.id !== sceneId) return scene
-      const copies = scene.layers.filter(({ id }) => copyIds.includes(id))
-      const rest = scene.layers.filter(({ id }) => !copyIds.includes(id))
-      return { ...scene, layers: rest.toSpliced(rest.findLastIndex(({ id }) => ids.includes(id)) + 1, 0, ...copies) }
-    }),
-  }
 }
 
 function isTyping(target: EventTarget | null): boolean {

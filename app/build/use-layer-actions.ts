@@ -9,6 +9,7 @@ import {
   Copy,
   Expand,
   Files,
+  FolderOpen,
   Group,
   LayoutGrid,
   Link2,
@@ -53,7 +54,7 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
   })
   /** The layer directly behind the selected one. */
   const behind = computed(() => {
-    const layers = showStore.scene?.layers ?? []
+    const layers = showStore.list
     return layers[layers.findIndex(({ id }) => id === showStore.layerId) - 1] ?? null
   })
 
@@ -84,16 +85,19 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
   }
 
   function ownSize(): void {
-    const { sceneId, layer, show } = showStore
+    const { sceneId, stageLayer: layer, show } = showStore
     if (sceneId === null || layer === null || show === null) return
     const size = sizeOf(show, layer, { infos: engine.infos, heads: new Map() })
     showStore.edit(t('edits.placement', { name: layer.name }), (current) => placeLayer(current, sceneId, layer.id, atOwnSize(layer, size)))
   }
 
+  /** What lies in a group belongs to it: other scenes, and pages, are for what lies in the scene itself. */
+  const isInGroup = computed(() => showStore.openGroups.length > 0)
+
   /** Layers of other scenes that show the same thing. */
   const siblings = computed(() => {
     const { show, sceneId, layer } = showStore
-    return show === null || sceneId === null || layer === null ? [] : siblingsOf(show, sceneId, layer)
+    return show === null || sceneId === null || layer === null || isInGroup.value ? [] : siblingsOf(show, sceneId, layer)
   })
 
   function everywhere(): void {
@@ -141,10 +145,10 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
             ...(hasOwnSize.value ? [{ label: t('inspector.ownSize'), icon: ScanLine, disabled: isLocked || layer.locked, run: ownSize }] : []),
           ]
         : []),
-      ...(isOne && canBePage(show, layer) && canStandIn.value
+      ...(isOne && !isInGroup.value && canBePage(show, layer) && canStandIn.value
         ? [{ label: t('inside.put'), icon: BookOpenText, detail: t('inside.hint'), disabled: isLocked, run: putInside }]
         : []),
-      ...(isOne && show.scenes.length > 1 && layer.kind !== 'group'
+      ...(isOne && !isInGroup.value && show.scenes.length > 1 && layer.kind !== 'group'
         ? [
             { label: t('layer.inAllScenes'), icon: LayoutGrid, run: everywhere },
             ...(siblings.value.length > 0 ? [{ label: t('layer.sameInAll'), icon: MoveUpRight, run: sameInAll }] : []),
@@ -154,6 +158,7 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
         ? [{ label: t('layer.groupWith', { name: behind.value.name }), icon: Group, disabled: isLocked, run: () => group([behind.value!.id, layer.id]) }]
         : []),
       ...(isOne ? [] : [{ label: t('layer.group'), icon: Group, disabled: isLocked, run: () => group(showStore.selectedIds) }]),
+      ...(layer.kind === 'group' && isOne ? [{ label: t('layer.openGroup'), icon: FolderOpen, run: () => showStore.openGroup(layer) }] : []),
       ...(layer.kind === 'group' ? [{ label: t('layer.ungroup'), icon: Ungroup, disabled: isLocked, run: takeApart }] : []),
       { label: isOne ? t('layer.remove') : t('layer.removeMany'), icon: Trash2, disabled: isLocked, run: () => removeLayer(showStore.selectedIds) },
     ]

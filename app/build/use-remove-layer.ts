@@ -1,5 +1,6 @@
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { findLayer } from '../../core/show/layer-tree.ts'
 import { removeLayers } from '../../core/show/layer-set-edits.ts'
 import { useShowStore } from '../show/show.store.ts'
 
@@ -9,13 +10,17 @@ export function useRemoveLayer() {
   const showStore = useShowStore()
   return (layerIds: readonly string[]): void => {
     const { sceneId, scene } = showStore
-    const gone = scene?.layers.filter((layer) => layerIds.includes(layer.id)) ?? []
+    const group = showStore.openGroups.at(-1)
+    const gone = showStore.list.filter((layer) => layerIds.includes(layer.id))
     if (sceneId === null || gone.length === 0 || !showStore.isEditor) return
     const name = gone.length === 1 ? gone[0]!.name : t('layer.many', gone.length)
     showStore.edit(t('edits.removeLayer', { name }), (show) => removeLayers(show, sceneId, layerIds))
     // A lock may have stopped it.
     if (showStore.scene === scene) return
-    showStore.selectLayers(showStore.selectedIds.filter((id) => !layerIds.includes(id)))
+    const left = showStore.selectedIds.filter((id) => !layerIds.includes(id))
+    const isOpen = group !== undefined && showStore.scene !== null && findLayer(showStore.scene, group.id) !== undefined
+    if (left.length === 0 && isOpen) showStore.openGroup(group, null)
+    else showStore.selectLayers(left)
     const after = showStore.undoLabel
     toast(gone.length === 1 ? t('layer.removed', { name }) : t('layer.manyRemoved', gone.length), {
       action: { label: t('header.undoShort'), onClick: () => showStore.undoLabel === after && showStore.undo() },

@@ -8,6 +8,6 @@ export const keyGroups = [
   { name: 'everywhere', keys: ['undo', 'redo', 'mute', 'card', 'take', 'keys'] },
   { name: 'stage', keys: ['nudge', 'nudgeTen', 'order', 'duplicate', 'copyPaste', 'selectAll', 'write', 'menu', 'values', 'remove', 'leave'] },
   { name: 'pointer', keys: ['crop', 'dragCopy', 'free', 'ratio', 'band', 'near', 'pan'] },
-  { name: 'strip', keys: ['go', 'reorder', 'goOn', 'alsoSelect'] },
+  { name: 'strip', keys: ['go', 'reorder', 'goOn', 'alsoSelect', 'intoGroup'] },
   { name: 'scenes', keys: ['goScene', 'reorderScene', 'rename', 'find'] },
 ] as const

@@ -17,7 +17,8 @@ export type ShowNotice = { readonly kind: ShowChange } | SessionNotice
 export const useShowStore = defineStore('show', () => {
   const showId = ref<string | null>(null)
   const show = shallowRef<Show | null>(null)
-  const { sceneId, layerId, scene, layer, selectedLayers, selectedIds, selectScene, selectLayer, selectLayers, toggleLayer } = useSelection(show)
+  const selection = useSelection(show)
+  const { sceneId, selectScene, selectLayer } = selection
   const saveState = shallowRef<SaveState>({ kind: 'saved' })
   /** Whether this tab may edit; another tab may have the show. */
   const role = ref<Role>('asking')
@@ -254,13 +255,8 @@ export const useShowStore = defineStore('show', () => {
     role,
     isEditor,
     notice,
-    sceneId,
-    layerId,
+    ...selection,
     onAirId,
-    scene,
-    layer,
-    selectedLayers,
-    selectedIds,
     undoLabel,
     redoLabel,
     undoScene,
@@ -276,10 +272,6 @@ export const useShowStore = defineStore('show', () => {
     steps,
     restoreVersion,
     lockRefusal,
-    selectScene,
-    selectLayer,
-    selectLayers,
-    toggleLayer,
     setOnAir,
     setEditor,
     claim,

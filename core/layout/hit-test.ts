@@ -1,13 +1,13 @@
 import { followedBy, inverse, mapPoint, scaling, type Affine } from '../composite/affine.ts'
-import type { Layer, Scene, Show } from '../show/show.ts'
+import type { Layer, Show } from '../show/show.ts'
 import { boxToCanvas } from './placement.ts'
 
 /**
- * The frontmost visible layer at (x, y), in canvas pixels; null when there is none. A layer is where its box is, a group where the
+ * The frontmost visible layer of some at (x, y), in canvas pixels; null when there is none. A layer is where its box is, a group where the
  * layers in it are: its own box is the whole canvas, as a rule.
  */
-export function layerAt(scene: Scene, canvas: Pick<Show['canvas'], 'widthPx' | 'heightPx'>, x: number, y: number): Layer | null {
-  return scene.layers.findLast((layer) => isAt(layer, canvas, x, y)) ?? null
+export function layerAt(layers: readonly Layer[], canvas: Pick<Show['canvas'], 'widthPx' | 'heightPx'>, x: number, y: number): Layer | null {
+  return layers.findLast((layer) => isAt(layer, canvas, x, y)) ?? null
 }
 
 function isAt(layer: Layer, canvas: Pick<Show['canvas'], 'widthPx' | 'heightPx'>, x: number, y: number): boolean {

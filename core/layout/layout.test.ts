@@ -63,7 +63,7 @@ describe('hiddenLayers', () => {
 describe('layerAt', () => {
   it('a group is where its layers are, not everywhere in its box; moved and shrunk, too', () => {
     const titleOnly = groupLayers(show, welcome.id, [welcome.layers[2]!.id], 'Group', () => 'group')
-    const at = (which: typeof show, x: number, y: number) => layerAt(sceneNamed(which, 'Welcome'), show.canvas, x, y)?.id
+    const at = (which: typeof show, x: number, y: number) => layerAt(sceneNamed(which, 'Welcome').layers, show.canvas, x, y)?.id
     expect(at(titleOnly, 100, 600)).toBe('group')
     expect(at(titleOnly, 640, 300)).toBe(welcome.layers[1]!.id)
     const moved = placeLayer(titleOnly, welcome.id, 'group', { x: 640, y: 360, width: 640, height: 360 })
@@ -72,14 +72,14 @@ describe('layerAt', () => {
   })
 
   it('finds the frontmost layer under a point', () => {
-    expect(layerAt(welcome, show.canvas, 100, 600)?.id).toBe(title)
-    expect(layerAt(welcome, show.canvas, 1180, 90)?.id).toBe(mark)
-    expect(layerAt(welcome, show.canvas, 640, 300)?.id).toBe(camera)
-    expect(layerAt(welcome, show.canvas, -5, 300)).toBeNull()
+    expect(layerAt(welcome.layers, show.canvas, 100, 600)?.id).toBe(title)
+    expect(layerAt(welcome.layers, show.canvas, 1180, 90)?.id).toBe(mark)
+    expect(layerAt(welcome.layers, show.canvas, 640, 300)?.id).toBe(camera)
+    expect(layerAt(welcome.layers, show.canvas, -5, 300)).toBeNull()
   })
   it('respects turning', () => {
     const turned = placeLayer(show, welcome.id, title, { angleDeg: 90 })
-    expect(layerAt(sceneNamed(turned, 'Welcome'), show.canvas, 80, 614)?.id).toBe(camera)
-    expect(layerAt(sceneNamed(turned, 'Welcome'), show.canvas, 344, 400)?.id).toBe(title)
+    expect(layerAt(sceneNamed(turned, 'Welcome').layers, show.canvas, 80, 614)?.id).toBe(camera)
+    expect(layerAt(sceneNamed(turned, 'Welcome').layers, show.canvas, 344, 400)?.id).toBe(title)
   })
 })

@@ -1,6 +1,7 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
 import type { FitMode } from '../layout/fit.ts'
 import { withoutUnusedContents } from './contents.ts'
+import { fromSceneCanvas, groupsRound, toSceneCanvas } from './group-space.ts'
 import { changeListOf, findLayer, mapLayers } from './layer-tree.ts'
 import { RANGES, withinRange } from './limits.ts'
 import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
@@ -93,9 +94,13 @@ export function moveLayer(show: Show, sceneId: string, layerId: string, index: n
   return updateScene(show, sceneId, (scene) => ({ ...scene, layers: changeListOf(scene.layers, layerId, (list) => moveItem(list, layerId, index)) }))
 }
 
-/** Sets parts of a layer's placement; numbers beyond their ranges end there. */
+/** Sets parts of a layer's placement on the scene's canvas, whatever groups it lies in; numbers beyond their ranges end there. */
 export function placeLayer(show: Show, sceneId: string, layerId: string, part: Partial<Placement>): Show {
-  return updateLayer(show, sceneId, layerId, (layer) => ({ ...layer, placement: bounded({ ...layer.placement, ...part }) }))
+  return updateScene(show, sceneId, (scene) => {
+    const groups = groupsRound(scene, layerId)
+    const placed = (layer: Layer) => bounded(fromSceneCanvas({ ...toSceneCanvas(layer.placement, groups, show.canvas), ...part }, groups, show.canvas))
+    return { ...scene, layers: mapLayers(scene.layers, (layer) => (layer.id === layerId ? { ...layer, placement: placed(layer) } : layer)) }
+  })
 }
 
 function bounded({ x, y, width, height, angleDeg, fit }: Placement): Placement {

@@ -1,11 +1,10 @@
 // Putting layers together and taking them apart again.
-import { followedBy, mapPoint, scaling } from '../composite/affine.ts'
 import { scaledFrame } from '../layers/frame.ts'
 import { scaledText } from '../layers/text.ts'
-import { boxToCanvas } from '../layout/placement.ts'
 import { addContents, textOf, withoutUnusedContents } from './contents.ts'
 import { newGroupLayer, type MakeId } from './create.ts'
 import { updateScene } from './edits.ts'
+import { scalesOf, toSceneCanvas } from './group-space.ts'
 import { changeListOf, findLayer } from './layer-tree.ts'
 import { RANGES, withinRange } from './limits.ts'
 import type { TextContent } from '../text/text-content.ts'
@@ -48,15 +47,14 @@ export function ungroup(show: Show, sceneId: string, groupId: string, makeId: Ma
 /** The layers of a group as they lie without it. Text of another size is a copy: where it is shown besides, it stays as it was. */
 function freed(show: Show, group: GroupLayer, makeId: MakeId): { readonly layers: readonly Layer[]; readonly contents: readonly Content[] } {
   const { placement } = group
-  const scaleX = placement.width / show.canvas.widthPx
-  const scaleY = placement.height / show.canvas.heightPx
+  const { scaleX, scaleY } = scalesOf(group, show.canvas)
   const scale = Math.sqrt(scaleX * scaleY)
   const isSame = placement.x === 0 && placement.y === 0 && scaleX === 1 && scaleY === 1 && placement.angleDeg === 0
   const seen = (layer: Layer): Layer => ({ ...layer, visible: layer.visible && group.visible, opacity: layer.opacity * group.opacity })
   if (isSame) return { layers: group.layers.map(seen), contents: [] }
   const contents: Content[] = []
   const layers = group.layers.map((layer) => {
-    const moved = { ...seen(layer), placement: placedIn(placement, layer.placement, scaleX, scaleY), frame: boundedFrame(layer.frame, scale) }
+    const moved = { ...seen(layer), placement: placedIn(group, layer.placement, show.canvas), frame: boundedFrame(layer.frame, scale) }
     if (moved.kind !== 'text' || scale === 1) return moved
     const contentId = makeId()
     contents.push({ id: contentId, kind: 'text', text: boundedText(textOf(show, moved), scale) })
@@ -65,20 +63,16 @@ function freed(show: Show, group: GroupLayer, makeId: MakeId): { readonly layers
   return { layers, contents }
 }
 
-/** Where a box of a group's canvas lies on the canvas that the group lies on. */
-function placedIn(outer: Placement, inner: Placement, scaleX: number, scaleY: number): Placement {
-  const toOuter = followedBy(scaling(scaleX, scaleY), boxToCanvas(outer))
-  const [centreX, centreY] = mapPoint(toOuter, inner.x + inner.width / 2, inner.y + inner.height / 2)
-  const width = withinRange(RANGES.size, inner.width * scaleX)
-  const height = withinRange(RANGES.size, inner.height * scaleY)
-  const angle = inner.angleDeg + outer.angleDeg
+/** Where a box of a group's canvas lies on the canvas that the group lies on, within the ranges. */
+function placedIn(group: GroupLayer, inner: Placement, canvas: Show['canvas']): Placement {
+  const { x, y, width, height, angleDeg, fit } = toSceneCanvas(inner, [group], canvas)
+  const bounded = { width: withinRange(RANGES.size, width), height: withinRange(RANGES.size, height) }
   return {
-    x: withinRange(RANGES.position, centreX - width / 2),
-    y: withinRange(RANGES.position, centreY - height / 2),
-    width,
-    height,
-    angleDeg: Math.abs(angle) > 360 ? angle % 360 : angle,
-    fit: inner.fit,
+    x: withinRange(RANGES.position, x + (width - bounded.width) / 2),
+    y: withinRange(RANGES.position, y + (height - bounded.height) / 2),
+    ...bounded,
+    angleDeg,
+    fit,
   }
 }
 

@@ -2,9 +2,10 @@
 import { addContents, withOwnContents, withoutUnusedContents } from './contents.ts'
 import { copyLayer, type MakeId } from './create.ts'
 import { placeLayer, updateScene } from './edits.ts'
-import { mapLayers } from './layer-tree.ts'
+import { fromSceneCanvas, groupsRound, listAround, toSceneCanvas } from './group-space.ts'
+import { changeListOf, layersOf, mapLayers } from './layer-tree.ts'
 import { RANGES } from './limits.ts'
-import type { Layer, Placement, Show } from './show.ts'
+import type { GroupLayer, Layer, Placement, Show } from './show.ts'
 
 /** Changes each of some layers. */
 export function updateLayers(show: Show, sceneId: string, layerIds: readonly string[], change: (layer: Layer) => Layer): Show {
@@ -14,14 +15,21 @@ export function updateLayers(show: Show, sceneId: string, layerIds: readonly str
   }))
 }
 
-/** Takes some layers out of their scene. */
+/** Takes some layers out of their scene; a group that nothing is left in goes with them. */
 export function removeLayers(show: Show, sceneId: string, layerIds: readonly string[]): Show {
   return withoutUnusedContents(
-    updateScene(show, sceneId, (scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (layerIds.includes(layer.id) ? null : layer)) })),
+    updateScene(show, sceneId, (scene) => {
+      const emptied = new Set(layersOf(scene).flatMap((layer) => (layer.kind === 'group' && isEmptiedBy(layer, layerIds) ? [layer.id] : [])))
+      return { ...scene, layers: mapLayers(scene.layers, (layer) => (layerIds.includes(layer.id) || emptied.has(layer.id) ? null : layer)) }
+    }),
   )
 }
 
-/** Moves some layers by as many pixels; those that are locked stay. They keep their places to each other: all stop where one would leave its range. */
+function isEmptiedBy({ layers }: GroupLayer, layerIds: readonly string[]): boolean {
+  return layers.length > 0 && layers.every((layer) => layerIds.includes(layer.id) || (layer.kind === 'group' && isEmptiedBy(layer, layerIds)))
+}
+
+/** Moves some layers by as many pixels of the scene's canvas; those that are locked stay. They keep their places to each other: all stop where one would leave its range. */
 export function moveLayersBy(show: Show, sceneId: string, layerIds: readonly string[], dx: number, dy: number): Show {
   const layers = movable(show, sceneId, layerIds)
   if (layers.length === 0) return show
@@ -34,26 +42,24 @@ export function moveLayersBy(show: Show, sceneId: string, layerIds: readonly str
     dy,
   )
   if (byX === 0 && byY === 0) return show
-  const ids = layers.map(({ id }) => id)
-  return updateLayers(show, sceneId, ids, (layer) => ({
-    ...layer,
-    placement: { ...layer.placement, x: layer.placement.x + byX, y: layer.placement.y + byY },
-  }))
+  return layers.reduce((current, { id, placement }) => placeLayer(current, sceneId, id, { x: placement.x + byX, y: placement.y + byY }), show)
 }
 
-/** Puts some layers in front of the others or behind them, or past the next one in that direction; they keep their order. */
+/** Puts some layers of one list in front of the others or behind them, or past the next one in that direction; they keep their order. */
 export function reorderLayers(show: Show, sceneId: string, layerIds: readonly string[], way: OrderWay): Show {
-  return updateScene(show, sceneId, (scene) => {
-    const isMoved = ({ id }: Layer) => layerIds.includes(id)
-    const moved = scene.layers.filter(isMoved)
-    const rest = scene.layers.filter((layer) => !isMoved(layer))
-    if (moved.length === 0 || rest.length === 0) return scene
-    const first = scene.layers.findIndex(isMoved)
-    const last = scene.layers.findLastIndex(isMoved)
-    const restBefore = (index: number) => scene.layers.slice(0, index).filter((layer) => !isMoved(layer)).length
-    const at = { front: rest.length, back: 0, forward: Math.min(rest.length, restBefore(last) + 1), backward: Math.max(0, restBefore(first) - 1) }[way]
-    return { ...scene, layers: rest.toSpliced(at, 0, ...moved) }
-  })
+  return updateScene(show, sceneId, (scene) => ({ ...scene, layers: changeListOf(scene.layers, layerIds[0] ?? '', (list) => reordered(list, layerIds, way)) }))
+}
+
+function reordered(list: readonly Layer[], layerIds: readonly string[], way: OrderWay): readonly Layer[] {
+  const isMoved = ({ id }: Layer) => layerIds.includes(id)
+  const moved = list.filter(isMoved)
+  const rest = list.filter((layer) => !isMoved(layer))
+  if (moved.length === 0 || rest.length === 0) return list
+  const first = list.findIndex(isMoved)
+  const last = list.findLastIndex(isMoved)
+  const restBefore = (index: number) => list.slice(0, index).filter((layer) => !isMoved(layer)).length
+  const at = { front: rest.length, back: 0, forward: Math.min(rest.length, restBefore(last) + 1), backward: Math.max(0, restBefore(first) - 1) }[way]
+  return rest.toSpliced(at, 0, ...moved)
 }
 
 /** Which way layers go in the stack: all the way, or past one other. */
@@ -71,9 +77,13 @@ export function placeLayers(
   return layers.reduce((current, layer, index) => placeLayer(current, sceneId, layer.id, next[index]!), show)
 }
 
-/** Those of some layers that are not locked, from back to front. */
+/** Those of some layers of one list that are not locked, from back to front, as they lie on the scene's canvas. */
 function movable(show: Show, sceneId: string, layerIds: readonly string[]): readonly Layer[] {
-  return show.scenes.find((scene) => scene.id === sceneId)?.layers.filter(({ id, locked }) => layerIds.includes(id) && !locked) ?? []
+  const scene = show.scenes.find(({ id }) => id === sceneId)
+  if (scene === undefined) return []
+  return layersOf(scene)
+    .filter(({ id, locked }) => layerIds.includes(id) && !locked)
+    .map((layer) => ({ ...layer, placement: toSceneCanvas(layer.placement, groupsRound(scene, layer.id), show.canvas) }))
 }
 
 /** As much of a step as leaves every position in its range. */
@@ -82,7 +92,7 @@ function within(positions: readonly number[], by: number): number {
   return Math.min(max - Math.max(...positions), Math.max(min - Math.min(...positions), by))
 }
 
-/** Puts copies of some layers, with copies of what they show, in front of the frontmost of them; says which they are, from back to front. */
+/** Puts copies of some layers of one list, with copies of what they show, in front of the frontmost of them; says which they are, from back to front. */
 export function duplicateLayers(
   show: Show,
   sceneId: string,
@@ -90,15 +100,32 @@ export function duplicateLayers(
   makeId: MakeId,
 ): { readonly show: Show; readonly copyIds: readonly string[] } {
   const scene = show.scenes.find((candidate) => candidate.id === sceneId)
-  const originals = scene?.layers.filter(({ id }) => layerIds.includes(id)) ?? []
-  const inFront = originals.at(-1)
-  if (scene === undefined || inFront === undefined) return { show, copyIds: [] }
+  const list = scene === undefined ? undefined : listAround(scene, layerIds[0] ?? '')
+  if (list === undefined) return { show, copyIds: [] }
   const own = withOwnContents(
     show,
-    originals.map((layer) => copyLayer(layer, makeId)),
+    list.filter(({ id }) => layerIds.includes(id)).map((layer) => copyLayer(layer, makeId)),
     makeId,
   )
-  const index = scene.layers.indexOf(inFront) + 1
-  const next = updateScene(addContents(show, own.contents), sceneId, (one) => ({ ...one, layers: one.layers.toSpliced(index, 0, ...own.layers) }))
+  const next = updateScene(addContents(show, own.contents), sceneId, (one) => ({
+    ...one,
+    layers: changeListOf(one.layers, layerIds[0]!, (layers) => inFrontOf(layers, layerIds, own.layers)),
+  }))
   return { show: next, copyIds: own.layers.map(({ id }) => id) }
+}
+
+/** Brings layers that lie in the scene itself directly in front of some others, into the group that these lie in; they stay where they are on the canvas. */
+export function bringInFrontOf(show: Show, sceneId: string, layerIds: readonly string[], ofIds: readonly string[]): Show {
+  return updateScene(show, sceneId, (scene) => {
+    const isMoved = ({ id }: Layer) => layerIds.includes(id)
+    const groups = groupsRound(scene, ofIds[0] ?? '')
+    const moved = scene.layers.filter(isMoved).map((layer) => ({ ...layer, placement: fromSceneCanvas(layer.placement, groups, show.canvas) }))
+    const rest = scene.layers.filter((layer) => !isMoved(layer))
+    if (listAround({ layers: rest }, ofIds[0] ?? '') === undefined) return scene
+    return { ...scene, layers: changeListOf(rest, ofIds[0]!, (list) => inFrontOf(list, ofIds, moved)) }
+  })
+}
+
+function inFrontOf(list: readonly Layer[], ids: readonly string[], layers: readonly Layer[]): readonly Layer[] {
+  return list.toSpliced(list.findLastIndex(({ id }) => ids.includes(id)) + 1, 0, ...layers)
 }

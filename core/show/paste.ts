@@ -2,8 +2,9 @@
 import { addContents, contentIdOf, contentOf, withOwnContents } from './contents.ts'
 import { copyLayer, type MakeId } from './create.ts'
 import { addInput, updateScene } from './edits.ts'
+import { groupsRound, toSceneCanvas } from './group-space.ts'
 import { layersOf } from './layer-tree.ts'
-import type { Content, Input, Layer, Show } from './show.ts'
+import type { Content, Input, Layer, Scene, Show } from './show.ts'
 
 export const CLIP_FORMAT = 'green-room-layers'
 
@@ -19,9 +20,10 @@ export interface CopiedLayers {
 /** Whether what is pasted goes on showing the same words and forms, or has its own from now on. Cameras and files are the same either way. */
 export type Sharing = 'same' | 'own'
 
-/** Takes layers of a scene along, from back to front. */
+/** Takes layers of a scene along, from back to front, each as it lies on the scene's canvas; what lies in a group comes without it. */
 export function copyLayers(show: Show, sceneId: string, layerIds: readonly string[]): CopiedLayers {
-  const layers = show.scenes.find(({ id }) => id === sceneId)?.layers.filter(({ id }) => layerIds.includes(id)) ?? []
+  const scene = show.scenes.find(({ id }) => id === sceneId)
+  const layers = scene === undefined ? [] : takenFrom(show, scene, layerIds)
   const all = layersOf({ layers })
   const contentIds = new Set(all.map(contentIdOf))
   const inputIds = new Set(all.flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : [])))
@@ -32,6 +34,15 @@ export function copyLayers(show: Show, sceneId: string, layerIds: readonly strin
     contents: show.contents.filter(({ id }) => contentIds.has(id)),
     inputs: show.inputs.filter(({ id }) => inputIds.has(id)),
   }
+}
+
+function takenFrom({ canvas }: Show, scene: Scene, layerIds: readonly string[]): readonly Layer[] {
+  return layersOf(scene)
+    .filter(({ id }) => layerIds.includes(id))
+    .map((layer) => {
+      const groups = groupsRound(scene, layer.id)
+      return groups.length === 0 ? layer : { ...layer, placement: toSceneCanvas(layer.placement, groups, canvas) }
+    })
 }
 
 /** What text of the clipboard holds, unchecked; null when it is something else. The show that comes of it is what gets checked. */

@@ -5,7 +5,8 @@ import { useI18n } from 'vue-i18n'
 import type { Rect } from '../../../core/layout/fit.ts'
 import { layerAt } from '../../../core/layout/hit-test.ts'
 import { boxRound } from '../../../core/layout/placement.ts'
-import type { Placement } from '../../../core/show/show.ts'
+import { toSceneCanvas } from '../../../core/show/group-space.ts'
+import type { GroupLayer, Layer, Placement } from '../../../core/show/show.ts'
 import ContextMenu from '../../base/ContextMenu.vue'
 import { useShowStore } from '../../show/show.store.ts'
 import { useClipboard } from '../use-clipboard.ts'
@@ -31,15 +32,23 @@ const writingId = ref<string | null>(null)
 /** A box that is drawn over what is to be selected, in canvas pixels. */
 const band = ref<Rect | null>(null)
 
-const layer = computed(() => showStore.layer)
+const layer = computed(() => showStore.stageLayer)
 /** Several are moved together; they are sized and turned one by one. */
-const isMany = computed(() => showStore.selectedLayers.length > 1)
-const isEditable = computed(() => showStore.selectedLayers.some(({ locked }) => !locked) && showStore.isEditor && showStore.scene?.locked === false)
-const around = computed(() => boxRound(showStore.selectedLayers.map(({ placement }) => placement)))
+const isMany = computed(() => showStore.stageSelected.length > 1)
+const isHeld = computed(() => !showStore.isEditor || showStore.scene?.locked !== false || showStore.openGroups.some(({ locked }) => locked))
+const isEditable = computed(() => showStore.stageSelected.some(({ locked }) => !locked) && !isHeld.value)
+const around = computed(() => boxRound(showStore.stageSelected.map(({ placement }) => placement)))
+/** Where the group that is worked in shows its layers. */
+const openBox = computed(() => {
+  const { openGroups, show } = showStore
+  const group = openGroups.at(-1)
+  return group === undefined || show === null ? null : { name: group.name, placement: toSceneCanvas(group.placement, openGroups.slice(0, -1), show.canvas) }
+})
 const { guides, place, moveBy, grab } = useStageGestures(() => props.zoom, pointOf)
 const writing = computed(() => {
-  const found = showStore.scene?.layers.find(({ id }) => id === writingId.value)
-  return found?.kind === 'text' ? found : null
+  const found = showStore.list.find(({ id }) => id === writingId.value)
+  const placed = showStore.stageLayers.find(({ id }) => id === writingId.value)
+  return found?.kind === 'text' && placed !== undefined ? { layer: found, placement: placed.placement } : null
 })
 /** The box with the handles: of the one that is selected, or round all of them. */
 const selection = computed(() => (isMany.value && around.value !== null ? { ...around.value, angleDeg: 0 } : (layer.value?.placement ?? null)))
@@ -56,27 +65,34 @@ function pointOf(event: MouseEvent): readonly [x: number, y: number] {
   return [(event.clientX - bounds.left) / props.zoom, (event.clientY - bounds.top) / props.zoom]
 }
 
+/** The frontmost layer under the pointer: of the group that is worked in, else of the scene. */
+function hitAt(event: MouseEvent): Layer | null {
+  const { show, scene, openGroups, stageLayers } = showStore
+  if (show === null || scene === null) return null
+  const point = pointOf(event)
+  return (openGroups.length === 0 ? null : layerAt(stageLayers, show.canvas, ...point)) ?? layerAt(scene.layers, show.canvas, ...point)
+}
+
 function onMouseDown(event: MouseEvent): void {
   if (event.button !== 0 || area.value === null || showStore.scene === null) return
   // What stands over the stage sees to itself: a text that is written, a menu.
   if (!(event.target instanceof Element) || event.target.closest('[data-over-stage]') !== null) return
   // From here the arrow keys move what was clicked.
   area.value.focus({ preventScroll: true })
-  const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
+  const hit = hitAt(event)
   if (hit !== null && (event.ctrlKey || event.metaKey || event.shiftKey)) {
     // What was pressed joins when the pointer is let go where it was; dragged, it draws a box.
     return drawBand(event, () => showStore.toggleLayer(hit.id), showStore.selectedIds)
   }
-  const isSelected = isInSelection(event)
-  if (isSelected && isEditable.value) return grab(event, { kind: 'move' })
-  if (hit === null || hit.locked || showStore.scene.locked) return drawBand(event, () => showStore.selectLayer(hit?.id ?? null), [])
+  if (isInSelection(event) && isEditable.value) return grab(event, { kind: 'move' })
+  if (hit === null || hit.locked || isHeld.value) return drawBand(event, () => showStore.selectLayer(hit?.id ?? null), [])
   showStore.selectLayer(hit.id)
   grab(event, { kind: 'move' })
 }
 
 /** Whether the pointer is on what is selected: on the frontmost layer there, or inside the box round several. */
 function isInSelection(event: MouseEvent): boolean {
-  const hit = layerAt(showStore.scene!, showStore.show!.canvas, ...pointOf(event))
+  const hit = hitAt(event)
   if (hit !== null && showStore.selectedIds.includes(hit.id)) return true
   const [x, y] = pointOf(event)
   const box = isMany.value ? around.value : null
@@ -97,7 +113,7 @@ function drawBand(event: MouseEvent, onPress: () => void, kept: readonly string[
     const drawn = band.value
     band.value = null
     if (drawn === null) return onPress()
-    const inside = (showStore.scene?.layers ?? []).filter((one) => one.visible && !one.locked && meets(boxRound([one.placement])!, drawn))
+    const inside = showStore.stageLayers.filter((one) => one.visible && !one.locked && meets(boxRound([one.placement])!, drawn))
     showStore.selectLayers([...kept.filter((id) => !inside.some((one) => one.id === id)), ...inside.map(({ id }) => id)])
   }
   window.addEventListener('mousemove', onMove)
@@ -115,16 +131,23 @@ function onGrab(event: MouseEvent, grip: Grip): void {
 
 function onContextMenu(event: MouseEvent): void {
   if (showStore.scene === null) return
-  const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
+  const hit = hitAt(event)
   if (hit !== null && !showStore.selectedIds.includes(hit.id)) showStore.selectLayer(hit.id)
   if (hit === null) showStore.selectLayer(null)
   menuAt.value = { x: event.clientX, y: event.clientY }
 }
 
 function onDoubleClick(event: MouseEvent): void {
-  if (showStore.scene === null || showStore.scene.locked || !showStore.isEditor) return
-  const hit = layerAt(showStore.scene, showStore.show!.canvas, ...pointOf(event))
-  if (hit?.kind === 'text' && !hit.locked) writingId.value = hit.id
+  const hit = hitAt(event)
+  if (hit?.kind === 'group') openAt(hit, event)
+  else if (hit?.kind === 'text' && !hit.locked && !isHeld.value) writingId.value = hit.id
+}
+
+/** Opens a group with the layer under the pointer selected. */
+function openAt(group: GroupLayer, event: MouseEvent): void {
+  showStore.openGroup(group, null)
+  const inner = layerAt(showStore.stageLayers, showStore.show!.canvas, ...pointOf(event))
+  showStore.openGroup(group, inner?.id)
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -132,26 +155,27 @@ function onKey(event: KeyboardEvent): void {
   const isControl = event.ctrlKey || event.metaKey
   if (event.key === 'a' && isControl) {
     event.preventDefault()
-    return showStore.selectLayers((showStore.scene?.layers ?? []).filter(({ locked }) => !locked).map(({ id }) => id))
+    return showStore.selectLayers(showStore.list.filter(({ locked }) => !locked).map(({ id }) => id))
   }
+  if (event.key === 'Escape') return void (showStore.leaveGroup() || showStore.selectLayer(null))
   if (current === null || event.altKey) return
   if (isControl) {
     if (event.key !== 'd') return
     event.preventDefault()
     return duplicate('own')
   }
-  if (event.key === 'Enter' && current.kind === 'text' && event.shiftKey && !current.locked) {
+  if (event.key === 'Enter' && event.shiftKey && (current.kind === 'group' || (current.kind === 'text' && !current.locked))) {
     event.preventDefault()
-    writingId.value = current.id
+    if (current.kind === 'group') showStore.openGroup(current)
+    else writingId.value = current.id
     return
   }
   if (event.key === 'Enter') return focusFirst()
-  if (event.key === 'Escape') return showStore.selectLayer(null)
   if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) return openMenuBySelection(event)
   if (!isEditable.value) return
   if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
-    return removeLayer(showStore.selectedLayers.filter(({ locked }) => !locked).map(({ id }) => id))
+    return removeLayer(showStore.stageSelected.filter(({ locked }) => !locked).map(({ id }) => id))
   }
   if (event.key === 'PageUp' || event.key === 'PageDown') {
     event.preventDefault()
@@ -188,17 +212,29 @@ function openMenuBySelection(event: KeyboardEvent): void {
   >
     <template v-if="isMany">
       <div
-        v-for="each in showStore.selectedLayers"
+        v-for="each in showStore.stageSelected"
         :key="each.id"
         data-selected
         class="pointer-events-none absolute outline-1 outline-[#e2b24c]"
         :style="styleOf(each.placement)"
       ></div>
     </template>
+    <div v-if="openBox" class="group-box pointer-events-none absolute" :style="styleOf(openBox.placement)" data-testid="open-group">
+      <span class="absolute top-0 left-0 bg-black/60 px-1 text-[9.5px] leading-3 text-white">{{ openBox.name }}</span>
+    </div>
     <HandleBox v-if="selection" :placement="selection" :zoom="zoom" :can-move="isEditable" :can-size="isEditable && !isMany" @grab="onGrab" />
     <SnapGuides :guides="guides" :zoom="zoom" />
     <div class="pointer-events-none absolute border border-[#e2b24c] bg-[#e2b24c26]" :style="bandStyle" data-testid="band"></div>
-    <TextInPlace v-if="writing" :key="writing.id" :layer="writing" :zoom="zoom" @done="writingId = null" />
+    <TextInPlace v-if="writing" :key="writing.layer.id" :layer="writing.layer" :placement="writing.placement" :zoom="zoom" @done="writingId = null" />
     <ContextMenu :actions="actions" :label="t('layer.menu')" :at="menuAt" @close="menuAt = null" />
   </div>
 </template>
+
+<style scoped>
+/* Light on dark and dark on light: seen on any picture. */
+.group-box {
+  border: 1px dashed #e2b24cc0;
+  outline: 1px dashed #00000080;
+  outline-offset: -2px;
+}
+</style>

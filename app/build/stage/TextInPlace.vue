@@ -5,11 +5,12 @@ import { computed, onMounted, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { textOf } from '../../../core/show/contents.ts'
 import { LIMITS } from '../../../core/show/limits.ts'
-import type { TextLayer } from '../../../core/show/show.ts'
+import type { Placement, TextLayer } from '../../../core/show/show.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import { useTextEdit } from '../use-text-edit.ts'
 
-const props = defineProps<{ layer: TextLayer; zoom: number }>()
+/** `placement`: where the layer lies on the canvas. */
+const props = defineProps<{ layer: TextLayer; placement: Placement; zoom: number }>()
 const emit = defineEmits<{ done: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
@@ -17,7 +18,7 @@ const root = useTemplateRef<HTMLElement>('root')
 const { changeBlock } = useTextEdit(() => props.layer)
 const text = computed(() => textOf(showStore.show!, props.layer))
 const boxStyle = computed(() => {
-  const { x, y, width, height, angleDeg } = props.layer.placement
+  const { x, y, width, height, angleDeg } = props.placement
   const { zoom } = props
   return { left: `${x * zoom}px`, top: `${y * zoom}px`, width: `${width * zoom}px`, minHeight: `${height * zoom}px`, transform: `rotate(${angleDeg}deg)` }
 })

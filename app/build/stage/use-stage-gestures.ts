@@ -35,7 +35,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
   let gesture = 0
   let stop: (() => void) | null = null
 
-  const isMany = () => showStore.selectedLayers.length > 1
+  const isMany = () => showStore.stageSelected.length > 1
   const reach = () => REACH_PX / zoom()
 
   function place(part: Partial<Placement>): void {
@@ -57,9 +57,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
 
   /** Boxes that what is moved may come to rest on. */
   function others(): Rect[] {
-    return (showStore.scene?.layers ?? []).flatMap(({ id, visible, placement }) =>
-      visible && !showStore.selectedIds.includes(id) ? [boxRound([placement])!] : [],
-    )
+    return showStore.stageLayers.flatMap(({ id, visible, placement }) => (visible && !showStore.selectedIds.includes(id) ? [boxRound([placement])!] : []))
   }
 
   /** Follows the pointer until it is let go. */
@@ -73,8 +71,8 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
       gesture += 1
       // Copies are dragged away; what was there stays.
       if (grip.kind === 'move' && event.altKey) duplicate('own')
-      from = showStore.layer
-      around = boxRound(showStore.selectedLayers.map(({ placement }) => placement))
+      from = showStore.stageLayer
+      around = boxRound(showStore.stageSelected.map(({ placement }) => placement))
     }
     const onMove = (moved: MouseEvent) => {
       const [x, y] = pointOf(moved)
@@ -109,7 +107,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
       ? { dx: 0, dy: 0, guides: [] }
       : snapMove({ ...around, x: around.x + dx, y: around.y + dy }, others(), showStore.show!.canvas, reach())
     guides.value = snapped.guides
-    const now = boxRound(showStore.selectedLayers.map(({ placement }) => placement))
+    const now = boxRound(showStore.stageSelected.map(({ placement }) => placement))
     if (now === null) return
     if (isMany()) return moveBy(tidy(around.x + dx, snapped.dx) - now.x, tidy(around.y + dy, snapped.dy) - now.y)
     place({ x: tidy(from.placement.x + dx, snapped.dx), y: tidy(from.placement.y + dy, snapped.dy) })
@@ -142,7 +140,13 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
     const cropped = cropByEdges(from, sizeOf(show, from, { infos: engine.infos, heads: new Map() }), moves)
     showStore.edit(
       t('edits.crop', { name: from.name }),
-      (current) => updateLayer(current, sceneId, from.id, (one) => ({ ...one, ...cropped })),
+      (current) =>
+        placeLayer(
+          updateLayer(current, sceneId, from.id, (one) => ({ ...one, crop: cropped.crop })),
+          sceneId,
+          from.id,
+          cropped.placement,
+        ),
       `crop-${from.id}-${gesture}`,
     )
   }
@@ -155,8 +159,8 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
 
   /** What lay alike in other scenes may come along. */
   function offerElsewhere(from: Layer): void {
-    const { show, sceneId, layer, undoLabel } = showStore
-    if (show === null || sceneId === null || layer === null || layer.id !== from.id || layer.placement === from.placement) return
+    const { show, sceneId, layer, undoLabel, openGroups } = showStore
+    if (show === null || sceneId === null || layer === null || openGroups.length > 0 || layer.id !== from.id || layer.placement === from.placement) return
     const alike = siblingsOf(show, sceneId, from).filter(({ isAlike }) => isAlike)
     if (alike.length === 0) return
     toast(t('layer.alsoThere', { name: layer.name, count: alike.length }, alike.length), {
