@@ -3,14 +3,17 @@
 import { BookOpenText } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { RouterLink } from 'vue-router'
 import { inkModes, type InkMode } from '../../core/layout/inside-page.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
+import { useShowStore } from '../show/show.store.ts'
 import InspectorSection from './InspectorSection.vue'
 import { useInsidePage } from './use-inside-page.ts'
 
 const { t } = useI18n()
-const { canStandIn, putInside, mode, setMode } = useInsidePage()
+const showStore = useShowStore()
+const { canStandIn, putInside, mode, setMode, whiteWallOf } = useInsidePage()
 const choices = computed(() => inkModes.map((value: InkMode) => ({ value, label: t(`inside.modes.${value}`), detail: t(`inside.modeHints.${value}`) })))
 </script>
 
@@ -20,6 +23,12 @@ const choices = computed(() => inkModes.map((value: InkMode) => ({ value, label:
       <p class="mb-1 text-[11.5px] text-soft">{{ t('inside.ink') }}</p>
       <ChoiceBar :model-value="mode" :label="t('inside.ink')" :choices="choices" @update:model-value="setMode" />
       <p class="mt-1.5 leading-snug text-soft">{{ t(`inside.modeHints.${mode}`) }}</p>
+      <p v-if="whiteWallOf" class="mt-1.5 leading-snug text-soft">
+        {{ t('inside.whiteWall') }}
+        <RouterLink class="font-medium text-green hover:underline" :to="{ name: 'bench', params: { showId: showStore.showId!, inputId: whiteWallOf } }">{{
+          t('inspector.openBench')
+        }}</RouterLink>
+      </p>
     </template>
     <template v-else>
       <BaseButton class="w-full" :icon="BookOpenText" @click="putInside">{{ t('inside.put') }}</BaseButton>

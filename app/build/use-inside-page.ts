@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { castOf } from '../../core/layout/arrange/cast.ts'
-import { canBePage, inkModeOf, inkOf, putInsidePage, setInkMode, type InkMode } from '../../core/layout/inside-page.ts'
+import { canBePage, inkModeOf, inkOf, isWallTakenForWhite, putInsidePage, setInkMode, type InkMode } from '../../core/layout/inside-page.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 
@@ -25,6 +25,14 @@ export function useInsidePage() {
   })
   const mode = computed(() => (ink.value === null ? null : inkModeOf(ink.value)))
 
+  /** The camera whose wall is taken for white, so that whoever has another wall can be told; null for one that is cut out otherwise. */
+  const whiteWallOf = computed(() => {
+    const { show, scene } = showStore
+    const presenter = scene?.layers.find(({ id }) => id === presenterId.value)
+    if (show === null || presenter?.kind !== 'input' || !isWallTakenForWhite(show, presenter)) return null
+    return presenter.inputId
+  })
+
   /** Puts the presenter inside the selected page. */
   function putInside(): void {
     const { sceneId, layer } = showStore
@@ -40,5 +48,5 @@ export function useInsidePage() {
     if (sceneId !== null && current !== null) showStore.edit(t('edits.ink'), (show) => setInkMode(show, sceneId, current.id, next, makeId))
   }
 
-  return { canStandIn, putInside, ink, mode, setMode }
+  return { canStandIn, putInside, ink, mode, setMode, whiteWallOf }
 }

@@ -164,6 +164,7 @@ export const sceneWords = {
     put: 'Stand inside it',
     hint: 'You in front of its paper, its ink in front of you.',
     ink: 'In front of you',
+    whiteWall: 'The wall behind you is taken for white. If it is a cloth or a room, take it away on the bench first.',
     modes: { all: 'All', dark: 'Dark', greys: 'Greys' },
     modeHints: {
       all: 'Darkens you where the page is dark; white paper is clear.',

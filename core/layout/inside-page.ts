@@ -85,10 +85,17 @@ export function withoutWall(show: Show, presenter: Layer): Layer {
   return { ...presenter, treatment: [...presenter.treatment, key] }
 }
 
+/** Whether the wall behind a presenter is taken for white: that is how `withoutWall` left it, and nothing else cuts them out. */
+export function isWallTakenForWhite(show: Show, presenter: Layer): boolean {
+  return presenter.treatment.some((step) => step.on && isDrop(step)) && isUncut(show, withWall(presenter))
+}
+
+function isDrop({ kind, params }: Step): boolean {
+  return kind === 'lumaKey' && Object.entries(WHITE_WALL).every(([key, value]) => (params as Record<string, unknown>)[key] === value)
+}
+
 /** The presenter with the wall that `withoutWall` dropped. */
 export function withWall(presenter: Layer): Layer {
-  const isDrop = ({ kind, params }: Step) =>
-    kind === 'lumaKey' && Object.entries(WHITE_WALL).every(([key, value]) => (params as Record<string, unknown>)[key] === value)
   return presenter.treatment.some(isDrop) ? { ...presenter, treatment: presenter.treatment.filter((step) => !isDrop(step)) } : presenter
 }
 

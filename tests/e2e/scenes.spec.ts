@@ -228,6 +228,12 @@ test('(e) inside the page before a white wall, in at most 6 actions', async ({ p
   expect(layerNamed(scene!, 'Camera').treatment.map(({ kind }) => kind)).toEqual(['lumaKey'])
   await page.keyboard.press('Escape')
   await expectAsReference(page, server)
+  // Whoever has another wall is told where to go.
+  await page.locator('[data-layer="Hive scale"] button').click()
+  const inspector = page.getByRole('complementary', { name: 'Selected layer' })
+  await expect(inspector.getByText('The wall behind you is taken for white')).toBeVisible()
+  await inspector.getByText('The wall behind you').getByRole('link', { name: 'To the bench' }).click()
+  await expect(page).toHaveURL(/bench/)
 })
 
 test('(f) five scenes by duplicate and change, in at most 20 actions', async ({ page, server }) => {
