@@ -21,6 +21,16 @@ export const mutants = [
   { file: 'core/outline/outline-coverage.ts', from: 'if (beyondLeft !== 0) addColumn(changes, row, 0, beyondLeft)', to: '', test: 'core/outline' },
   { file: 'core/outline/read-outline.ts', from: 'if (points.length === 0) points.push(x, y)', to: '', test: 'core/outline' },
   { file: 'core/show/layer-set-edits.ts', from: 'layerIds.includes(id) && !locked', to: 'layerIds.includes(id)', test: 'core/show' },
+  { file: 'core/show/group-space.ts', from: 'groups.reduceRight(', to: 'groups.reduce(', test: 'core/show/group-space.test.ts' },
+  { file: 'core/show/group-space.ts', from: 'outer.angleDeg - group.placement.angleDeg', to: 'outer.angleDeg', test: 'core/show/group-space.test.ts' },
+  { file: 'core/show/layer-set-edits.ts', from: 'layers.length > 0 && layers.every', to: 'layers.every', test: 'core/show/group-space.test.ts' },
+  {
+    file: 'core/show/layer-set-edits.ts',
+    from: 'placement: fromSceneCanvas(layer.placement, groups, show.canvas)',
+    to: 'placement: layer.placement',
+    test: 'core/show/group-space.test.ts',
+  },
+  { file: 'core/layout/inside-page.ts', from: ' && isUncut(show, withWall(presenter))', to: '', test: 'core/layout/inside-page.test.ts' },
   {
     file: 'engine/stillness.ts',
     from: 'parts === null || node.mipLevel > 0',
