@@ -3,7 +3,8 @@
 import { Copy, Eye, EyeOff, Group, Lock, LockOpen, Trash2 } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { groupLayers } from '../../core/show/group-edits.ts'
+import { canGroup, groupLayers } from '../../core/show/group-edits.ts'
+import { LIMITS } from '../../core/show/limits.ts'
 import { duplicateLayers, updateLayers } from '../../core/show/layer-set-edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
@@ -20,6 +21,7 @@ const showStore = useShowStore()
 const removeLayer = useRemoveLayer()
 const ids = computed(() => props.layers.map(({ id }) => id))
 const name = computed(() => t('layer.many', props.layers.length))
+const fits = computed(() => showStore.scene !== null && canGroup(showStore.scene, ids.value))
 const isSomeVisible = computed(() => props.layers.some(({ visible }) => visible))
 const isSomeLocked = computed(() => props.layers.some(({ locked }) => locked))
 
@@ -71,7 +73,9 @@ function duplicate(): void {
   <AlignRow class="mt-2" />
   <LayerNames class="my-2 border-y border-line py-1.5" :layers="layers" @choose="(id) => showStore.selectLayer(id)" />
   <div class="flex flex-wrap gap-1.5">
-    <BaseButton :icon="Group" @click="group">{{ t('layer.group') }}</BaseButton>
+    <BaseButton :icon="Group" :disabled="!fits" :title="fits ? undefined : t('layer.tooDeep', { count: LIMITS.depth })" @click="group">{{
+      t('layer.group')
+    }}</BaseButton>
     <BaseButton :icon="Copy" @click="duplicate">{{ t('layer.duplicate') }}</BaseButton>
     <BaseButton :icon="Trash2" @click="removeLayer(ids)">{{ t('layer.removeMany') }}</BaseButton>
   </div>

@@ -29,7 +29,8 @@ import { sizeOf } from '../../core/layout/arrange/arrange-scene.ts'
 import { canBePage } from '../../core/layout/inside-page.ts'
 import { contentIdOf } from '../../core/show/contents.ts'
 import { fitToCanvas, placeLayer } from '../../core/show/edits.ts'
-import { groupLayers, ungroup } from '../../core/show/group-edits.ts'
+import { canGroup, groupLayers, ungroup } from '../../core/show/group-edits.ts'
+import { LIMITS } from '../../core/show/limits.ts'
 import { reorderLayers, type OrderWay } from '../../core/show/layer-set-edits.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -126,6 +127,8 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
     if (layer === null || show === null || scene === null) return [past]
     const isOne = layers.length === 1
     const isLocked = scene.locked
+    const groupable = (ids: readonly string[]) =>
+      canGroup(scene, ids) ? { disabled: isLocked } : { disabled: true, detail: t('layer.tooDeep', { count: LIMITS.depth }) }
     const sharesWords = layers.some((one) => contentIdOf(one) !== null)
     return [
       ...(isOne && isRenaming !== undefined ? [{ label: t('layer.name'), icon: Pencil, disabled: isLocked, run: () => (isRenaming.value = true) }] : []),
@@ -155,9 +158,16 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
           ]
         : []),
       ...(isOne && behind.value !== null
-        ? [{ label: t('layer.groupWith', { name: behind.value.name }), icon: Group, disabled: isLocked, run: () => group([behind.value!.id, layer.id]) }]
+        ? [
+            {
+              label: t('layer.groupWith', { name: behind.value.name }),
+              icon: Group,
+              ...groupable([behind.value.id, layer.id]),
+              run: () => group([behind.value!.id, layer.id]),
+            },
+          ]
         : []),
-      ...(isOne ? [] : [{ label: t('layer.group'), icon: Group, disabled: isLocked, run: () => group(showStore.selectedIds) }]),
+      ...(isOne ? [] : [{ label: t('layer.group'), icon: Group, ...groupable(showStore.selectedIds), run: () => group(showStore.selectedIds) }]),
       ...(layer.kind === 'group' && isOne ? [{ label: t('layer.openGroup'), icon: FolderOpen, run: () => showStore.openGroup(layer) }] : []),
       ...(layer.kind === 'group' ? [{ label: t('layer.ungroup'), icon: Ungroup, disabled: isLocked, run: takeApart }] : []),
       { label: isOne ? t('layer.remove') : t('layer.removeMany'), icon: Trash2, disabled: isLocked, run: () => removeLayer(showStore.selectedIds) },

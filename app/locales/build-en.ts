@@ -148,6 +148,7 @@ export const buildWords = {
     groupWith: 'Group with {name} behind it',
     groupName: 'Group',
     ungroup: 'Take the group apart',
+    tooDeep: 'Groups lie in each other {count} deep at most.',
     openGroup: 'Work inside the group',
     workInside: 'Work inside',
     leaveGroup: 'Back out of the group',

@@ -34,6 +34,14 @@ export const showsWords = {
     unreadableHint: 'Go back to an earlier version, or export it and delete it. Nothing else is affected.',
     export: 'Export as it is',
   },
+  limits: {
+    scenes: 'Not done: a show holds {count} scenes at most. Delete one first, or go on in a copy of the show.',
+    inputs: 'Not done: a show holds {count} inputs at most. Remove one that no scene shows.',
+    layers: 'Not done: a scene or a group holds {count} layers at most. Group some of them, or remove one.',
+    steps: 'Not done: a treatment holds {count} steps at most. Remove one first.',
+    depth: 'Not done: groups lie in each other {count} deep at most. Take one apart first.',
+    contents: 'Not done: a show holds {count} texts and forms at most. Remove some first.',
+  },
   save: {
     saved: 'Saved',
     saving: 'Saving',

@@ -1,6 +1,7 @@
 // The open show: its document, its history, its saving, and what is selected in it.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef } from 'vue'
+import { brokenLimit, type LimitedThing } from '../../core/show/broken-limit.ts'
 import { brokenLock } from '../../core/show/locks.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
 import { api, type StoredShow } from './api.ts'
@@ -27,6 +28,8 @@ export const useShowStore = defineStore('show', () => {
   const history = shallowRef(new History(() => performance.now()))
   /** The locked scene that the last edit would have changed. */
   const lockRefusal = shallowRef<{ readonly sceneId: string; readonly name: string } | null>(null)
+  /** What the last edit that was not made would have made too many of. */
+  const limitRefusal = shallowRef<{ readonly thing: LimitedThing } | null>(null)
   const notice = shallowRef<ShowNotice | null>(null)
   /** Tells the server that another tab may edit now. */
   let yieldShow: (showId: string) => void = () => undefined
@@ -121,6 +124,11 @@ export const useShowStore = defineStore('show', () => {
     const locked = brokenLock(before, after)
     if (locked !== null) {
       lockRefusal.value = { sceneId: locked.id, name: locked.name }
+      return
+    }
+    const limited = brokenLimit(before, after)
+    if (limited !== null) {
+      limitRefusal.value = { thing: limited }
       return
     }
     history.value.note(before, label, key)
@@ -272,6 +280,7 @@ export const useShowStore = defineStore('show', () => {
     steps,
     restoreVersion,
     lockRefusal,
+    limitRefusal,
     setOnAir,
     setEditor,
     claim,

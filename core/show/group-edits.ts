@@ -4,16 +4,25 @@ import { scaledText } from '../layers/text.ts'
 import { addContents, textOf, withoutUnusedContents } from './contents.ts'
 import { newGroupLayer, type MakeId } from './create.ts'
 import { updateScene } from './edits.ts'
-import { scalesOf, toSceneCanvas } from './group-space.ts'
-import { changeListOf, findLayer } from './layer-tree.ts'
-import { RANGES, withinRange } from './limits.ts'
+import { groupsRound, listAround, scalesOf, toSceneCanvas } from './group-space.ts'
+import { changeListOf, findLayer, walkLayers } from './layer-tree.ts'
+import { LIMITS, RANGES, withinRange } from './limits.ts'
 import type { TextContent } from '../text/text-content.ts'
-import type { Content, Frame, GroupLayer, Layer, Placement, Show } from './show.ts'
+import type { Content, Frame, GroupLayer, Layer, Placement, Scene, Show } from './show.ts'
 
-/** Puts layers of one list into a new group, in the place of the one in front; they lie where they lay. Others are left alone. */
+/** Whether layers of one list can be put into a group: groups lie in each other only so deep. */
+export function canGroup(scene: Pick<Scene, 'layers'>, layerIds: readonly string[]): boolean {
+  const around = groupsRound(scene, layerIds[0] ?? '').length
+  const list = listAround(scene, layerIds[0] ?? '') ?? []
+  const inner = [...walkLayers(list.filter(({ id }) => layerIds.includes(id)))].filter(({ layer }) => layer.kind === 'group')
+  return around + Math.max(0, ...inner.map(({ depth }) => depth + 1)) < LIMITS.depth
+}
+
+/** Puts layers of one list into a new group, in the place of the one in front; they lie where they lay. Others are left alone, and all are where it would lie too deep. */
 export function groupLayers(show: Show, sceneId: string, layerIds: readonly string[], name: string, makeId: MakeId): Show {
   const [first] = layerIds
-  if (first === undefined) return show
+  const now = show.scenes.find(({ id }) => id === sceneId)
+  if (first === undefined || now === undefined || !canGroup(now, layerIds)) return show
   return updateScene(show, sceneId, (scene) => ({
     ...scene,
     layers: changeListOf(scene.layers, first, (list) => {

@@ -8,6 +8,8 @@ import { seededRandom } from '../random/seeded.ts'
 import { newGroupLayer, PLAIN_FRAME } from './create.ts'
 import { fitToCanvas, placeLayer, updateLayer } from './edits.ts'
 import { fromSceneCanvas, groupsRound, listAround, toSceneCanvas } from './group-space.ts'
+import { canGroup, groupLayers } from './group-edits.ts'
+import { LIMITS } from './limits.ts'
 import { bringInFrontOf, duplicateLayers, moveLayersBy, placeLayers, removeLayers, reorderLayers } from './layer-set-edits.ts'
 import { findLayer } from './layer-tree.ts'
 import { copyLayers, pasteLayers } from './paste.ts'
@@ -142,6 +144,40 @@ describe('edits inside a group', () => {
     const beside = bringInFrontOf(pasted.show, sceneId, [copyId!], [wall.id])
     expect(beside.scenes.find(({ id }) => id === sceneId)!.layers.map(({ id }) => id)).toEqual([wall.id, copyId, 'group'])
     expect(bringInFrontOf(pasted.show, sceneId, [copyId!], ['nobody']).scenes.find(({ id }) => id === sceneId)!.layers).toHaveLength(3)
+  })
+
+  it('no deeper than a show may have them: what would be too deep stays as it is', () => {
+    let { show } = withGroup(HALF)
+    let inner: readonly string[] = ['in0', 'in1']
+    for (let depth = 1; depth < LIMITS.depth; depth += 1) {
+      expect(
+        canGroup(
+          show.scenes.find(({ id }) => id === sceneId)!,
+          inner,
+        ),
+      ).toBe(true)
+      show = groupLayers(show, sceneId, inner, `Deep ${depth}`, () => `deep${depth}`)
+      expect(showSchema.safeParse(show).error).toBeUndefined()
+    }
+    expect(
+      groupsRound(
+        show.scenes.find(({ id }) => id === sceneId)!,
+        'in0',
+      ),
+    ).toHaveLength(LIMITS.depth)
+    expect(groupLayers(show, sceneId, inner, 'Too deep', makeId)).toBe(show)
+    // Round the outermost it would be as deep.
+    inner = ['group']
+    expect(
+      canGroup(
+        show.scenes.find(({ id }) => id === sceneId)!,
+        inner,
+      ),
+    ).toBe(false)
+    expect(groupLayers(show, sceneId, inner, 'Too deep', makeId)).toBe(show)
+    // The other way would be refused when it is saved.
+    const tooDeep = { ...show, scenes: show.scenes.map((scene) => ({ ...scene, layers: [newGroupLayer('Too deep', scene.layers, base.canvas, makeId)] })) }
+    expect(showSchema.safeParse(tooDeep).success).toBe(false)
   })
 
   it('a group that nothing is left in goes with the last of it, and the group round it', () => {

@@ -1,5 +1,6 @@
 // Working inside a group: by the pointer on the stage, by keys in the strip, by numbers; and out of it again.
 import type { Locator, Page } from '@playwright/test'
+import { LIMITS } from '../../core/show/limits.ts'
 import type { GroupLayer, Show } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { expect, openStudio, setNumber, test } from './studio.ts'
@@ -129,4 +130,24 @@ test('by keys alone: into a group, along it, in another order, out again; the la
   await expectGroup(server, (group) => group === undefined, 'the group is gone')
   await page.locator('body').press('Control+z')
   await expect.poll(() => names(page)).toEqual(['Apiary wall', 'Desk camera', 'Group'])
+})
+
+test('the forty-first layer is not begun: it says why and what to do, and what is there stays saved', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  const [welcome, ...rest] = show.scenes
+  const mark = welcome!.layers.find(({ name }) => name === 'Society mark')!
+  const many = Array.from({ length: LIMITS.layers - welcome!.layers.length }, (_, i) => ({ ...mark, id: `many${i}`, name: `Mark ${i}` }))
+  await server.shows.save(id, revision, { ...show, scenes: [{ ...welcome!, layers: [...welcome!.layers, ...many] }, ...rest] })
+  await openStudio(page, server)
+  await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
+  await page.getByRole('button', { name: 'Add a text' }).click()
+  await expect(page.getByText('a scene or a group holds 40 layers at most')).toBeVisible()
+  await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
+  // Grouped, as it says, there is room again.
+  await paneOf(page, 'Mark 0').click()
+  await paneOf(page, 'Mark 1').click({ modifiers: ['Control'] })
+  await inspectorOf(page).getByRole('button', { name: 'Group' }).click()
+  await page.getByRole('button', { name: 'Add a text' }).click()
+  await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
+  await expectGroup(server, (_, now) => now.scenes[0]!.layers.length === LIMITS.layers && now.scenes[0]!.layers.some(({ kind }) => kind === 'group'), 'saved')
 })
