@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { updateScene } from '../../core/show/edits.ts'
+import { findLayer } from '../../core/show/layer-tree.ts'
 import { useWindowShape } from '../shell/use-window-shape.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -64,7 +65,7 @@ watch(
   ([sceneId, layerId]) => {
     if (showStore.showId !== props.showId) return
     if (sceneId !== undefined && showStore.show?.scenes.some((scene) => scene.id === sceneId) === true) showStore.selectScene(sceneId)
-    if (layerId !== undefined && showStore.scene?.layers.some((layer) => layer.id === layerId) === true) showStore.selectLayer(layerId)
+    if (layerId !== undefined && showStore.scene !== null && findLayer(showStore.scene, layerId) !== undefined) showStore.selectLayer(layerId)
   },
   { immediate: true },
 )

@@ -224,7 +224,7 @@ watch(
           :is-selected="showStore.selectedIds.includes(layer.id)"
           :is-stop="layer.id === stopId"
           :place="placeOf(index)"
-          :unseen="unseenOf(layer.id)?.short ?? null"
+          :unseen="unseenOf(layer.id)?.short ?? (layer.visible ? null : t('unseen.short.hidden'))"
           @select="onSelect($event, layer.id, index)"
           @key="onKey($event, layer.id, index)"
           @open="openAt(index)"

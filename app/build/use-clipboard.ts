@@ -24,7 +24,7 @@ export function useClipboard() {
   const showStore = useShowStore()
   const removeLayer = useRemoveLayer()
   const { addFiles } = useAddFiles()
-  const { place } = usePlacing()
+  const { place, intoOpenGroup } = usePlacing()
 
   /** What the clipboard is to carry of the selected layers; null when nothing is selected. */
   function take(): string | null {
@@ -60,7 +60,7 @@ export function useClipboard() {
     } catch (error) {
       return refuse(error instanceof Error ? error.message : String(error))
     }
-    const checked = showSchema.safeParse(made.show)
+    const checked = showSchema.safeParse(intoOpenGroup(made.show, sceneId, made.layerIds))
     if (!checked.success) return refuse(issueLines(checked.error)[0] ?? '')
     const name = made.layerIds.length === 1 ? (what.layers[0]?.name ?? '') : t('layer.many', made.layerIds.length)
     showStore.edit(t('edits.paste', { name }), () => checked.data)

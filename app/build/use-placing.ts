@@ -4,6 +4,7 @@ import { arrivalOf, placeOfMark } from '../../core/layout/arrival.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { newCamera, newInputLayer, newScreen } from '../../core/show/create.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
+import { bringInFrontOf } from '../../core/show/layer-set-edits.ts'
 import type { CameraInput, Content, Input, Layer, ScreenInput, Show } from '../../core/show/show.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useHeads } from '../engine/use-heads.ts'
@@ -17,7 +18,7 @@ export function usePlacing() {
   const { heads } = useHeads()
 
   /**
-   * Puts a layer into the scene on the stage, or into another, with its input or contents if they are new; selected if it is on the stage.
+   * Puts a layer into the scene on the stage, or the group that is open there, or into another scene, with its input or contents if they are new; selected if it is on the stage.
    * Null where there is no such scene or it is locked.
    */
   function place(layer: Layer, input: Input | null, contents: readonly Content[] = [], sceneId = showStore.sceneId): string | null {
@@ -27,10 +28,16 @@ export function usePlacing() {
       const now = ready.scenes.find(({ id }) => id === sceneId)
       if (now === undefined) return show
       const arrival = arrivalOf(ready, now, layer, { infos: engine.infos, heads: heads.value })
-      return addLayer(ready, sceneId, arrival.layer, arrival.index)
+      return intoOpenGroup(addLayer(ready, sceneId, arrival.layer, arrival.index), sceneId, [layer.id])
     })
     if (sceneId === showStore.sceneId) showStore.selectLayer(layer.id)
     return layer.id
+  }
+
+  /** Brings layers that came into the scene on the stage into the group that is open there, in front of what is in it; they stay where they are. */
+  function intoOpenGroup(show: Show, sceneId: string, layerIds: readonly string[]): Show {
+    const front = showStore.openGroups.length > 0 && sceneId === showStore.sceneId ? showStore.list.at(-1) : undefined
+    return front === undefined ? show : bringInFrontOf(show, sceneId, layerIds, [front.id])
   }
 
   /** A layer of an input, which joins the show if it is new. */
@@ -64,5 +71,5 @@ export function usePlacing() {
     return count === 0 ? name : `${name} ${count + 1}`
   }
 
-  return { place, placeInput, placePicture, placeCamera, placeScreen, numbered }
+  return { place, intoOpenGroup, placeInput, placePicture, placeCamera, placeScreen, numbered }
 }

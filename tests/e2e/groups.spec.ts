@@ -7,6 +7,8 @@ import { expect, openStudio, setNumber, test } from './studio.ts'
 
 const inspectorOf = (page: Page): Locator => page.getByRole('complementary', { name: 'Selected layer' })
 const paneOf = (page: Page, name: string): Locator => page.getByTestId('depth').locator(`[data-layer="${name}"] button`)
+/** A message may lie over the lower part of the first panes for a while. */
+const pressTop = (page: Page, name: string) => paneOf(page, name).click({ position: { x: 50, y: 8 } })
 const names = (page: Page) =>
   page
     .getByTestId('depth')
@@ -51,6 +53,7 @@ async function withGroup(page: Page): Promise<void> {
 }
 
 const titleIn = (group: GroupLayer | undefined) => group?.layers.find(({ name }) => name === 'Class title')
+const isNear = (value: number | undefined, wanted: number, within = 2) => value !== undefined && Math.abs(value - wanted) <= within
 const field = (page: Page, label: string) => page.getByRole('spinbutton', { name: label, exact: true })
 
 test('a press twice opens a group; what is in it is dragged, copied and removed where it is seen', async ({ page, server }) => {
@@ -76,13 +79,26 @@ test('a press twice opens a group; what is in it is dragged, copied and removed 
   await page.keyboard.up('Control')
   await expectGroup(
     server,
-    (group) => Math.abs(titleIn(group)!.placement.x - before.x - 80) <= 2 && Math.abs(titleIn(group)!.placement.y - before.y + 60) <= 2,
+    (group) => isNear(titleIn(group)?.placement.x, before.x + 80) && isNear(titleIn(group)?.placement.y, before.y - 60),
     'moved by twice as much inside',
   )
   // By a key: one pixel of the canvas.
   const moved = (await server.shows.get('demo-brood-frame')).show.scenes[0]!.layers.find((layer) => layer.kind === 'group')
   await page.getByRole('application').press('ArrowRight')
-  await expectGroup(server, (group) => Math.abs(titleIn(group)!.placement.x - titleIn(moved)!.placement.x - 2) < 0.01, 'one pixel of the canvas')
+  await expectGroup(server, (group) => isNear(titleIn(group)?.placement.x, titleIn(moved)!.placement.x + 2, 0.01), 'one pixel of the canvas')
+
+  // What is added comes into the group, as large on the canvas as it would be in the scene.
+  await page.getByRole('button', { name: 'Add a text' }).click()
+  await expect.poll(() => names(page)).toEqual(['Class title', 'Society mark', 'Text'])
+  const width = Number(await field(page, 'Width').inputValue())
+  await expectGroup(
+    server,
+    (group) => Math.abs((group?.layers.find(({ name }) => name === 'Text')?.placement.width ?? 0) - width * 2) <= 2,
+    'twice as wide inside',
+  )
+  await page.getByRole('application').press('Control+z')
+  await expect.poll(() => names(page)).toEqual(['Class title', 'Society mark'])
+  await pressTop(page, 'Class title')
 
   // A copy stays in the group, in front of what it is a copy of.
   await page.getByRole('application').press('Control+d')
@@ -91,10 +107,20 @@ test('a press twice opens a group; what is in it is dragged, copied and removed 
   await expect.poll(() => names(page)).toEqual(['Class title', 'Society mark'])
   // Nothing is selected then, and it is still the group that is worked in.
   await expect(page.getByTestId('open-group')).toBeVisible()
-  await paneOf(page, 'Society mark').click()
+  await pressTop(page, 'Society mark')
   await page.getByRole('application').press('Escape')
   await expect(inspectorOf(page).getByText('2 layers as a group')).toBeVisible()
   await expect.poll(() => names(page)).toEqual(['Apiary wall', 'Desk camera', 'Group'])
+
+  // Copied in the scene and pasted in the group it is in the group, where it was seen.
+  await pressTop(page, 'Desk camera')
+  await page.getByRole('application').press('Control+c')
+  await paneOf(page, 'Group').dblclick()
+  await page.getByRole('application').press('Control+v')
+  await expect.poll(() => names(page)).toEqual(['Class title', 'Society mark', 'Desk camera'])
+  await expect(field(page, 'Width')).toHaveValue('1280')
+  await page.getByRole('application').press('Control+z')
+  await page.getByRole('application').press('Escape')
 
   // By name from the inspector; a press on what is not in the group leaves it.
   await inspectorOf(page).getByRole('button', { name: 'Society mark' }).click()
@@ -128,7 +154,7 @@ test('by keys alone: into a group, along it, in another order, out again; the la
   await page.getByRole('application').press('Delete')
   await expect.poll(() => names(page)).toEqual(['Apiary wall', 'Desk camera'])
   await expectGroup(server, (group) => group === undefined, 'the group is gone')
-  await page.locator('body').press('Control+z')
+  await page.getByRole('application').press('Control+z')
   await expect.poll(() => names(page)).toEqual(['Apiary wall', 'Desk camera', 'Group'])
 })
 
