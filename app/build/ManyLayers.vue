@@ -21,7 +21,8 @@ const showStore = useShowStore()
 const removeLayer = useRemoveLayer()
 const ids = computed(() => props.layers.map(({ id }) => id))
 const name = computed(() => t('layer.many', props.layers.length))
-const fits = computed(() => showStore.scene !== null && canGroup(showStore.scene, ids.value))
+/** Why they cannot be grouped; undefined when they can. */
+const tooDeep = computed(() => (showStore.scene === null || canGroup(showStore.scene, ids.value) ? undefined : t('layer.tooDeep', { count: LIMITS.depth })))
 const isSomeVisible = computed(() => props.layers.some(({ visible }) => visible))
 const isSomeLocked = computed(() => props.layers.some(({ locked }) => locked))
 
@@ -73,9 +74,7 @@ function duplicate(): void {
   <AlignRow class="mt-2" />
   <LayerNames class="my-2 border-y border-line py-1.5" :layers="layers" @choose="(id) => showStore.selectLayer(id)" />
   <div class="flex flex-wrap gap-1.5">
-    <BaseButton :icon="Group" :disabled="!fits" :title="fits ? undefined : t('layer.tooDeep', { count: LIMITS.depth })" @click="group">{{
-      t('layer.group')
-    }}</BaseButton>
+    <BaseButton :icon="Group" :disabled="tooDeep !== undefined" :title="tooDeep" @click="group">{{ t('layer.group') }}</BaseButton>
     <BaseButton :icon="Copy" @click="duplicate">{{ t('layer.duplicate') }}</BaseButton>
     <BaseButton :icon="Trash2" @click="removeLayer(ids)">{{ t('layer.removeMany') }}</BaseButton>
   </div>

@@ -1,35 +1,24 @@
 // One WebAssembly memory for everything the CPU executor touches. It is large and never grows, so
 // that views stay valid; the system gives it real pages only where it is written.
 
+/** Where the codes of a 4:2:0 row lie, which of its pixels are wanted, and where they go. */
+type CodedRow = [
+  luma: number,
+  cbNear: number,
+  cbSide: number,
+  crNear: number,
+  crSide: number,
+  left: number,
+  right: number,
+  chromaWidth: number,
+  scratch: number,
+  line: number,
+]
+
 /** The compiled pixel loops; see kernels/kernels.ts. */
 export interface Kernels {
-  treatI420Row(
-    table: number,
-    luma: number,
-    cbNear: number,
-    cbSide: number,
-    crNear: number,
-    crSide: number,
-    left: number,
-    right: number,
-    chromaWidth: number,
-    scratch: number,
-    line: number,
-    missing: number,
-  ): number
-  decodeI420Row(
-    shares: number,
-    luma: number,
-    cbNear: number,
-    cbSide: number,
-    crNear: number,
-    crSide: number,
-    left: number,
-    right: number,
-    chromaWidth: number,
-    scratch: number,
-    line: number,
-  ): void
+  treatI420Row(table: number, ...row: [...CodedRow, missing: number]): number
+  decodeI420Row(shares: number, ...row: CodedRow): void
   treatRgbaRow(table: number, source: number, count: number, line: number, missing: number): number
   blendRow(line: number, base: number, out: number, count: number): void
   blendMaskedRow(line: number, base: number, out: number, count: number, mask: number): void

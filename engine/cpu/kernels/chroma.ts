@@ -1,7 +1,9 @@
 // AssemblyScript: chroma of 4:2:0 rows, interpolated as core/picture/i420.ts says; shared by the kernels that read codes.
 
-/** 3·near + side as 16-bit values, the edge values repeated outside. */
-export function packColumn(out: usize, near: usize, side: usize, from: i32, to: i32, chromaWidth: i32): void {
+/** 3·near + side as 16-bit values of the columns from `first` to `end` and those beside them, the edge values repeated outside. */
+export function packColumns(out: usize, near: usize, side: usize, first: i32, end: i32, chromaWidth: i32): void {
+  const from = max(0, first - 1)
+  const to = min(chromaWidth, end + 8)
   const three = i16x8.splat(3)
   for (let i = from; i < to; i += 8) {
     const sum = i16x8.add(
@@ -14,7 +16,7 @@ export function packColumn(out: usize, near: usize, side: usize, from: i32, to: 
   if (to >= chromaWidth) store<u16>(out + (chromaWidth << 1), load<u16>(out + ((chromaWidth - 1) << 1)))
 }
 
-/** Sixteen horizontally interpolated codes of eight columns, from what packColumn wrote. */
+/** Sixteen horizontally interpolated codes of eight columns, from what packColumns wrote. */
 // @ts-ignore: decorator
 @inline
 export function chromaOf(at: usize, three: v128, eight: v128): v128 {

@@ -1,6 +1,6 @@
 // AssemblyScript, compiled into kernels.wasm beside kernels.ts. Pictures whose colours stay as they are coded: no table is needed.
 
-import { chromaOf, packColumn } from './chroma'
+import { chromaOf, packColumns } from './chroma'
 
 /** Of the shares that codes have in red, green and blue. */
 const FRACTION_BITS = 13
@@ -17,10 +17,8 @@ export function decodeI420Row(
   const cr = cb + ((chromaWidth + 16) << 1)
   const firstGroup = (left >> 1) & ~7
   const endColumn = (right + 1) >> 1
-  const from = max(0, firstGroup - 1)
-  const to = min(chromaWidth, endColumn + 8)
-  packColumn(cb, cbNear, cbSide, from, to, chromaWidth)
-  packColumn(cr, crNear, crSide, from, to, chromaWidth)
+  packColumns(cb, cbNear, cbSide, firstGroup, endColumn, chromaWidth)
+  packColumns(cr, crNear, crSide, firstGroup, endColumn, chromaWidth)
   const eight = i16x8.splat(8)
   const three = i16x8.splat(3)
   const red = v128.load(shares)

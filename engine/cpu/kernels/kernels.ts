@@ -2,7 +2,7 @@
 // premultiplied, red in the low byte, sRGB-encoded, rows from the top. No kernel knows a step:
 // what steps do to colours reaches it as a table. Pointers are byte offsets into one memory.
 
-import { chromaOf, packColumn } from './chroma'
+import { chromaOf, packColumns } from './chroma'
 import { entriesOf, noteMiss, placeOf, placesOfFour, thinnedFour } from './packed'
 
 const CLEAR: u32 = 1
@@ -21,10 +21,8 @@ export function treatI420Row(
   const cr = cb + ((chromaWidth + 16) << 1)
   const firstGroup = (left >> 1) & ~7
   const endColumn = (right + 1) >> 1
-  const from = max(0, firstGroup - 1)
-  const to = min(chromaWidth, endColumn + 8)
-  packColumn(cb, cbNear, cbSide, from, to, chromaWidth)
-  packColumn(cr, crNear, crSide, from, to, chromaWidth)
+  packColumns(cb, cbNear, cbSide, firstGroup, endColumn, chromaWidth)
+  packColumns(cr, crNear, crSide, firstGroup, endColumn, chromaWidth)
   const eight = i16x8.splat(8)
   const three = i16x8.splat(3)
   let count = 0
