@@ -36,20 +36,20 @@ function group(): void {
   if (sceneId === null) return
   const groupId = makeId()
   const together = ids.value
-  showStore.edit(t('edits.group', { name: name.value }), (show) => groupLayers(show, sceneId, together, t('layer.groupName'), () => groupId))
-  showStore.selectLayer(groupId)
+  const isMade = showStore.edit(t('edits.group', { name: name.value }), (show) => groupLayers(show, sceneId, together, t('layer.groupName'), () => groupId))
+  if (isMade) showStore.selectLayer(groupId)
 }
 
 function duplicate(): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   let copies: readonly string[] = []
-  showStore.edit(t('edits.duplicate', { name: name.value }), (show) => {
+  const isMade = showStore.edit(t('edits.duplicate', { name: name.value }), (show) => {
     const made = duplicateLayers(show, sceneId, ids.value, makeId)
     copies = made.copyIds
     return made.show
   })
-  if (copies.length > 0) showStore.selectLayers(copies)
+  if (isMade && copies.length > 0) showStore.selectLayers(copies)
 }
 </script>
 

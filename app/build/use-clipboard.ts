@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { newTextLayer } from '../../core/show/create.ts'
+import { brokenLimit } from '../../core/show/broken-limit.ts'
 import { contentIdOf, makeOwn, makeSame } from '../../core/show/contents.ts'
 import { bringInFrontOf } from '../../core/show/layer-set-edits.ts'
 import { LIMITS } from '../../core/show/limits.ts'
@@ -60,10 +61,12 @@ export function useClipboard() {
     } catch (error) {
       return refuse(error instanceof Error ? error.message : String(error))
     }
-    const checked = showSchema.safeParse(intoOpenGroup(made.show, sceneId, made.layerIds))
+    const next = intoOpenGroup(made.show, sceneId, made.layerIds)
+    // What is only too much is told as for every edit.
+    const checked = brokenLimit(show, next) === null ? showSchema.safeParse(next) : { success: true as const, data: next }
     if (!checked.success) return refuse(issueLines(checked.error)[0] ?? '')
     const name = made.layerIds.length === 1 ? (what.layers[0]?.name ?? '') : t('layer.many', made.layerIds.length)
-    showStore.edit(t('edits.paste', { name }), () => checked.data)
+    if (!showStore.edit(t('edits.paste', { name }), () => checked.data)) return
     showStore.selectLayers(made.layerIds)
     tellSharing(made.layerIds, what, sharing, 'pasted')
   }
@@ -75,11 +78,12 @@ export function useClipboard() {
     const what = copyLayers(show, sceneId, selectedIds)
     const name = what.layers.length === 1 ? what.layers[0]!.name : t('layer.many', what.layers.length)
     let ids: readonly string[] = []
-    showStore.edit(t(sharing === 'own' ? 'edits.duplicate' : 'edits.again', { name }), (current) => {
+    const isMade = showStore.edit(t(sharing === 'own' ? 'edits.duplicate' : 'edits.again', { name }), (current) => {
       const made = pasteLayers(current, sceneId, what, sharing, makeId)
       ids = made.layerIds
       return bringInFrontOf(made.show, sceneId, ids, selectedIds)
     })
+    if (!isMade) return
     showStore.selectLayers(ids)
     tellSharing(ids, what, sharing, 'copied')
   }

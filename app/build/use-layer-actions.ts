@@ -68,15 +68,15 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
     const { sceneId } = showStore
     if (sceneId === null) return
     const groupId = makeId()
-    showStore.edit(t('edits.group', { name: names.value }), (show) => groupLayers(show, sceneId, ids, t('layer.groupName'), () => groupId))
-    showStore.selectLayer(groupId)
+    const isMade = showStore.edit(t('edits.group', { name: names.value }), (show) => groupLayers(show, sceneId, ids, t('layer.groupName'), () => groupId))
+    if (isMade) showStore.selectLayer(groupId)
   }
 
   function takeApart(): void {
     const { sceneId, layer } = showStore
     if (sceneId === null || layer?.kind !== 'group') return
-    showStore.edit(t('edits.ungroup', { name: layer.name }), (show) => ungroup(show, sceneId, layer.id, makeId))
-    showStore.selectLayers(layer.layers.map(({ id }) => id))
+    if (showStore.edit(t('edits.ungroup', { name: layer.name }), (show) => ungroup(show, sceneId, layer.id, makeId)))
+      showStore.selectLayers(layer.layers.map(({ id }) => id))
   }
 
   function wholeCanvas(): void {

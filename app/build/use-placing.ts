@@ -19,17 +19,18 @@ export function usePlacing() {
 
   /**
    * Puts a layer into the scene on the stage, or the group that is open there, or into another scene, with its input or contents if they are new; selected if it is on the stage.
-   * Null where there is no such scene or it is locked.
+   * Null where there is no such scene, it is locked or full, or another tab edits.
    */
   function place(layer: Layer, input: Input | null, contents: readonly Content[] = [], sceneId = showStore.sceneId): string | null {
     if (sceneId === null || showStore.show?.scenes.some(({ id }) => id === sceneId) !== true || showStore.isStopped(sceneId)) return null
-    showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => {
+    const isPlaced = showStore.edit(t('edits.addLayer', { name: layer.name }), (show) => {
       const ready = addContents(input === null ? show : addInput(show, input), contents)
       const now = ready.scenes.find(({ id }) => id === sceneId)
       if (now === undefined) return show
       const arrival = arrivalOf(ready, now, layer, { infos: engine.infos, heads: heads.value })
       return intoOpenGroup(addLayer(ready, sceneId, arrival.layer, arrival.index), sceneId, [layer.id])
     })
+    if (!isPlaced) return null
     if (sceneId === showStore.sceneId) showStore.selectLayer(layer.id)
     return layer.id
   }

@@ -110,31 +110,35 @@ export const useShowStore = defineStore('show', () => {
 
   /**
    * Makes an edit: `make` is a pure edit of core. `key` joins a run of edits, such as one drag,
-   * into one step of undo. A tab that only watches edits nothing; one that is about to edit does it then.
+   * into one step of undo. A tab that only watches edits nothing; one that is about to edit does it then. False when nothing was
+   * changed: for a lock, a limit, another tab that edits, or because there was nothing to change.
    */
-  function edit(label: string, make: (show: Show) => Show, key: string | null = null): void {
-    session?.whenEditing(() => change(label, make, key))
+  function edit(label: string, make: (show: Show) => Show, key: string | null = null): boolean {
+    let isMade = true
+    const isTaken = session?.whenEditing(() => (isMade = change(label, make, key))) === true
+    return isTaken && isMade
   }
 
-  function change(label: string, make: (show: Show) => Show, key: string | null): void {
+  function change(label: string, make: (show: Show) => Show, key: string | null): boolean {
     const before = show.value
-    if (before === null) return
+    if (before === null) return false
     const after = make(before)
-    if (after === before) return
+    if (after === before) return false
     const locked = brokenLock(before, after)
     if (locked !== null) {
       lockRefusal.value = { sceneId: locked.id, name: locked.name }
-      return
+      return false
     }
     const limited = brokenLimit(before, after)
     if (limited !== null) {
       limitRefusal.value = { thing: limited }
-      return
+      return false
     }
     history.value.note(before, label, key)
     triggerRef(history)
     adopt(after)
     session?.saver.push(after)
+    return true
   }
 
   /** Whether a scene, the one on the stage if none is named, is locked; if so the presenter is told that nothing in it changes. */

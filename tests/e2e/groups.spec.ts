@@ -169,6 +169,12 @@ test('the forty-first layer is not begun: it says why and what to do, and what i
   await page.getByRole('button', { name: 'Add a text' }).click()
   await expect(page.getByText('a scene or a group holds 40 layers at most')).toBeVisible()
   await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
+  // A copy too; and what was selected stays so.
+  await paneOf(page, 'Mark 0').click()
+  await page.getByRole('application').press('Control+d')
+  await expect(page.getByText('Not done:')).toBeVisible()
+  await expect(inspectorOf(page).getByRole('heading', { name: 'Mark 0' })).toBeVisible()
+  await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
   // Grouped, as it says, there is room again.
   await paneOf(page, 'Mark 0').click()
   await paneOf(page, 'Mark 1').click({ modifiers: ['Control'] })
