@@ -32,7 +32,8 @@ const words = computed(() => {
     case 'done': {
       const offset = Math.round(now.offset.offsetMs)
       const spread = Math.round(now.offset.spreadMs)
-      if (offset < -LATE_MS) return t('clap.late', { ms: -offset, spread })
+      // Nobody is to change a microphone for what single claps differ by.
+      if (offset < -LATE_MS) return t(-offset > spread ? 'clap.late' : 'clap.lateUnsure', { ms: -offset, spread })
       return t(spread > SURE_MS ? 'clap.unsure' : 'clap.set', { ms: Math.max(0, offset), spread, claps: now.offset.claps })
     }
     default:

@@ -110,6 +110,7 @@ export const deviceWords = {
     unseen: 'The claps were heard, but only {agreed} were seen clearly. Clap before the camera with your whole hands, then try again.',
     unsure: 'Your voice was {ms} ms ahead of the picture, but single claps differed by ± {spread} ms. It waits that long now; clap again to be sure.',
     set: 'Your voice was {ms} ms ahead of the picture (± {spread}, {claps} claps). It waits that long now.',
+    lateUnsure: 'Your voice may come {ms} ms after the picture, but single claps differed by ± {spread} ms. Clap again to be sure.',
     late: 'Your voice comes {ms} ms after the picture (± {spread}). It cannot be brought forward: choose a microphone without wireless delay.',
   },
   voice: {

@@ -141,10 +141,15 @@ test('five claps set the delay of the voice by what camera and microphone both t
   await clap.getByRole('button', { name: 'Clap five times' }).click()
   await clap.getByRole('button', { name: 'Cancel' }).click()
   await expect(clap.getByText('Finds the delay by itself', { exact: false })).toBeVisible()
-  await clap.getByRole('button', { name: 'Clap five times' }).click()
-  await expect(clap.getByText(/^Clap now: [1-5] of 5 heard/)).toBeVisible({ timeout: 20_000 })
-  const result = clap.getByText(/^Your voice was \d+ ms ahead of the picture/)
-  await expect(result).toBeVisible({ timeout: 25_000 })
+  const result = clap.getByText(/^Your voice (was|comes|may come) /)
+  // While others take the machine away single claps differ; the studio says so, and one claps again.
+  for (let round = 1; round <= 4; round += 1) {
+    await clap.getByRole('button', { name: 'Clap five times' }).click()
+    await expect(clap.getByText(/^Clap now: [1-5] of 5 heard/)).toBeVisible({ timeout: 20_000 })
+    await expect(result).toBeVisible({ timeout: 25_000 })
+    if (!(await result.innerText()).includes('to be sure')) break
+  }
+  await expect(result).toHaveText(/^Your voice was \d+ ms ahead of the picture/)
   // Two sentences: claps that agree, and claps that leave a doubt.
   const [, offset, spread] = /was (\d+) ms .*± (\d+)/.exec(await result.innerText())!.map(Number) as [number, number, number]
   // The stand-ins act at the same moment; what is found is what the picture takes to arrive and to be made.
