@@ -48,7 +48,7 @@ const removalWords = computed(() => {
 function add(device: CameraInput['device']): void {
   const { canvas, inputs } = showStore.show!
   const camera = newCamera(`${t('build.newCameraName')} ${countOfKind(inputs, 'camera') + 1}`, device, canvas, makeId)
-  showStore.edit(t('edits.addInput', { name: camera.name }), (show) => addInput(show, camera))
+  if (!showStore.edit(t('edits.addInput', { name: camera.name }), (show) => addInput(show, camera))) return
   void router.push({ name: 'bench', params: { showId: showStore.showId!, inputId: camera.id } })
 }
 

@@ -70,8 +70,10 @@ const copies = computed<MenuAction[]>(() => {
     icon: Copy,
     ...(index === 0 ? { group: t('bench.copyStepTo') } : {}),
     run: () => {
-      showStore.edit(t('bench.copyStep', { step: name.value }), (show) => addStep(show, { type: 'input', inputId: input.id }, { ...step, id: makeId() }))
-      toast(t('bench.stepCopied', { step: name.value, input: input.name }))
+      const isMade = showStore.edit(t('bench.copyStep', { step: name.value }), (show) =>
+        addStep(show, { type: 'input', inputId: input.id }, { ...step, id: makeId() }),
+      )
+      if (isMade) toast(t('bench.stepCopied', { step: name.value, input: input.name }))
     },
   }))
 })

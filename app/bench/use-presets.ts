@@ -82,8 +82,8 @@ export function usePresets() {
   /** Gives another input a copy of the chain. */
   function copyTo(inputId: string, name: string): void {
     const steps = chainNow()
-    showStore.edit(t('presets.applied', { name }), (show) => applyChain(show, { type: 'input', inputId }, steps, makeId))
-    toast(t('presets.copied', { name }))
+    if (showStore.edit(t('presets.applied', { name }), (show) => applyChain(show, { type: 'input', inputId }, steps, makeId)))
+      toast(t('presets.copied', { name }))
   }
 
   return { presets, unreadable, load, save, remove, apply, exportFile, importFile, copyTo }

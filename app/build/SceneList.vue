@@ -46,15 +46,17 @@ const below = computed(() => {
   return Math.max(0, Math.round((hidden / Math.max(1, element.scrollHeight)) * scenes.value.length))
 })
 
-function add(): void {
+/** A new scene on the stage; false where the show takes none. */
+function add(): boolean {
   const scene = newScene(t('build.sceneName', { n: scenes.value.length + 1 }), makeId)
-  showStore.edit(t('edits.addScene'), (show) => addScene(show, scene))
+  if (!showStore.edit(t('edits.addScene'), (show) => addScene(show, scene))) return false
   showStore.selectScene(scene.id)
+  return true
 }
 
 /** A scene that is there with its layout from the first: the card of layouts opens over it. */
 async function addFromLayout(): Promise<void> {
-  add()
+  if (!add()) return
   await nextTick()
   openLayouts()
 }
@@ -68,8 +70,8 @@ function showDetails(scene: Scene): void {
 function duplicate(scene: Scene, index: number): void {
   const { layers, contents } = withOwnContents(showStore.show!, scene.layers, makeId)
   const copy = copyScene({ ...scene, layers }, t('build.copyName', { name: scene.name.slice(0, 70) }), makeId)
-  showStore.edit(t('edits.duplicate', { name: scene.name }), (show) => addScene(addContents(show, contents), copy, index + 1))
-  showStore.selectScene(copy.id)
+  const isMade = showStore.edit(t('edits.duplicate', { name: scene.name }), (show) => addScene(addContents(show, contents), copy, index + 1))
+  if (isMade) showStore.selectScene(copy.id)
 }
 
 async function move(scene: Scene, index: number): Promise<void> {

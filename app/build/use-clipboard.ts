@@ -83,7 +83,7 @@ export function useClipboard() {
       ids = made.layerIds
       return bringInFrontOf(made.show, sceneId, ids, selectedIds)
     })
-    if (!isMade) return
+    if (!isMade || ids.length === 0) return
     showStore.selectLayers(ids)
     tellSharing(ids, what, sharing, 'copied')
   }

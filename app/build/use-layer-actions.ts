@@ -105,7 +105,7 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
     const { sceneId, layer } = showStore
     if (sceneId === null || layer === null) return
     const before = siblings.value.length
-    showStore.edit(t('edits.inAllScenes', { name: layer.name }), (show) => putInAllScenes(show, sceneId, layer.id, makeId))
+    if (!showStore.edit(t('edits.inAllScenes', { name: layer.name }), (show) => putInAllScenes(show, sceneId, layer.id, makeId))) return
     toast(t('layer.isInScenes', { name: layer.name, count: siblings.value.length - before }, siblings.value.length - before))
   }
 

@@ -103,7 +103,8 @@ export function placeLayer(show: Show, sceneId: string, layerId: string, part: P
   })
 }
 
-function bounded({ x, y, width, height, angleDeg, fit }: Placement): Placement {
+/** A placement whose numbers end at their ranges. */
+export function bounded({ x, y, width, height, angleDeg, fit }: Placement): Placement {
   return {
     x: withinRange(RANGES.position, x),
     y: withinRange(RANGES.position, y),

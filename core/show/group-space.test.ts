@@ -9,7 +9,7 @@ import { newGroupLayer, PLAIN_FRAME } from './create.ts'
 import { fitToCanvas, placeLayer, updateLayer } from './edits.ts'
 import { fromSceneCanvas, groupsRound, listAround, toSceneCanvas } from './group-space.ts'
 import { canGroup, groupLayers } from './group-edits.ts'
-import { LIMITS } from './limits.ts'
+import { LIMITS, RANGES } from './limits.ts'
 import { bringInFrontOf, duplicateLayers, moveLayersBy, placeLayers, removeLayers, reorderLayers } from './layer-set-edits.ts'
 import { findLayer } from './layer-tree.ts'
 import { copyLayers, pasteLayers } from './paste.ts'
@@ -144,6 +144,14 @@ describe('edits inside a group', () => {
     const beside = bringInFrontOf(pasted.show, sceneId, [copyId!], [wall.id])
     expect(beside.scenes.find(({ id }) => id === sceneId)!.layers.map(({ id }) => id)).toEqual([wall.id, copyId, 'group'])
     expect(bringInFrontOf(pasted.show, sceneId, [copyId!], ['nobody']).scenes.find(({ id }) => id === sceneId)!.layers).toHaveLength(3)
+  })
+
+  it('what comes into a group that is a speck is as large as a show may say, and can be saved', () => {
+    const { show, wall } = withGroup(place(600, 300, 4, 2))
+    const pasted = pasteLayers(show, sceneId, copyLayers(show, sceneId, [wall.id]), 'own', makeId)
+    const brought = bringInFrontOf(pasted.show, sceneId, pasted.layerIds, ['in2'])
+    expect(layerIn(brought, pasted.layerIds[0]!).placement.width).toBe(RANGES.size.max)
+    expect(showSchema.safeParse(brought).error).toBeUndefined()
   })
 
   it('no deeper than a show may have them: what would be too deep stays as it is', () => {

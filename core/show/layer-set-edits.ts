@@ -1,7 +1,7 @@
 // Pure edits of several layers of one scene at once. Unknown ids change nothing.
 import { addContents, withOwnContents, withoutUnusedContents } from './contents.ts'
 import { copyLayer, type MakeId } from './create.ts'
-import { placeLayer, updateScene } from './edits.ts'
+import { bounded, placeLayer, updateScene } from './edits.ts'
 import { fromSceneCanvas, groupsRound, listAround, toSceneCanvas } from './group-space.ts'
 import { changeListOf, layersOf, mapLayers } from './layer-tree.ts'
 import { RANGES } from './limits.ts'
@@ -114,12 +114,12 @@ export function duplicateLayers(
   return { show: next, copyIds: own.layers.map(({ id }) => id) }
 }
 
-/** Brings layers that lie in the scene itself directly in front of some others, into the group that these lie in; they stay where they are on the canvas. */
+/** Brings layers that lie in the scene itself directly in front of some others, into the group that these lie in; they stay where they are on the canvas, as far as numbers reach. */
 export function bringInFrontOf(show: Show, sceneId: string, layerIds: readonly string[], ofIds: readonly string[]): Show {
   return updateScene(show, sceneId, (scene) => {
     const isMoved = ({ id }: Layer) => layerIds.includes(id)
     const groups = groupsRound(scene, ofIds[0] ?? '')
-    const moved = scene.layers.filter(isMoved).map((layer) => ({ ...layer, placement: fromSceneCanvas(layer.placement, groups, show.canvas) }))
+    const moved = scene.layers.filter(isMoved).map((layer) => ({ ...layer, placement: bounded(fromSceneCanvas(layer.placement, groups, show.canvas)) }))
     const rest = scene.layers.filter((layer) => !isMoved(layer))
     if (listAround({ layers: rest }, ofIds[0] ?? '') === undefined) return scene
     return { ...scene, layers: changeListOf(rest, ofIds[0]!, (list) => inFrontOf(list, ofIds, moved)) }

@@ -183,3 +183,22 @@ test('the forty-first layer is not begun: it says why and what to do, and what i
   await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
   await expectGroup(server, (_, now) => now.scenes[0]!.layers.length === LIMITS.layers && now.scenes[0]!.layers.some(({ kind }) => kind === 'group'), 'saved')
 })
+
+test('a scene more than a show takes is not begun, from nothing, by a copy or from a layout; the one on the stage stays', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  const more = Array.from({ length: LIMITS.scenes - show.scenes.length }, (_, i) => ({ ...show.scenes[0]!, id: `more${i}`, name: `More ${i}`, layers: [] }))
+  await server.shows.save(id, revision, { ...show, scenes: [...show.scenes, ...more] })
+  await openStudio(page, server)
+  for (const name of ['New scene', 'Scene from a layout']) {
+    await page.getByRole('button', { name, exact: true }).click()
+    await expect(page.getByText('a show holds 60 scenes at most')).toBeVisible()
+    expect(await names(page)).toEqual(['Apiary wall', 'Desk camera', 'Class title', 'Society mark'])
+  }
+  await page
+    .getByRole('button', { name: /^More for / })
+    .first()
+    .click()
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click()
+  await expect.poll(() => names(page)).toEqual(['Apiary wall', 'Desk camera', 'Class title', 'Society mark'])
+  expect((await server.shows.get('demo-brood-frame')).show.scenes).toHaveLength(LIMITS.scenes)
+})

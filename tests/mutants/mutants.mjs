@@ -26,7 +26,7 @@ export const mutants = [
   { file: 'core/show/layer-set-edits.ts', from: 'layers.length > 0 && layers.every', to: 'layers.every', test: 'core/show/group-space.test.ts' },
   {
     file: 'core/show/layer-set-edits.ts',
-    from: 'placement: fromSceneCanvas(layer.placement, groups, show.canvas)',
+    from: 'placement: bounded(fromSceneCanvas(layer.placement, groups, show.canvas))',
     to: 'placement: layer.placement',
     test: 'core/show/group-space.test.ts',
   },
