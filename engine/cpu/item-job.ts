@@ -55,7 +55,7 @@ export class JobTools {
   }
 }
 
-/** What a job draws from: a picture in the heap, or a source whose rows are treated on the way. */
+/** What a job draws from: a picture in the heap, or a source at its own size whose rows are treated on the way. */
 export type JobPicture =
   { readonly kind: 'made'; readonly picture: HeapPicture } | { readonly kind: 'source'; readonly node: TreatedNode; readonly frame: SourceFrame }
 
@@ -118,7 +118,7 @@ export class ItemJob {
     if (picture.kind === 'made') return this.#runSampled(picture.picture, paint.toNode, base, out, part)
     const { node, frame } = picture
     const runner = this.#tools.treatments.runner(node.steps, node.treatedKey, frame.picture)
-    if (runner.isSimple && node.mipLevel === 0) {
+    if (runner.isSimple) {
       if (this.#sampling === 'copy') return this.#runTreating(runner.onlyRun, node, frame, paint.toNode, base, out, part)
       if (this.#scaled !== null) return this.#runScaled(this.#scaled, this.#treatedRows(this.#scaled, runner.onlyRun, node, frame), base, out, part)
     }
