@@ -5,14 +5,16 @@ import { VoicePacer } from './voice-pacer.ts'
 
 const chunk = (index: number) => ({ firstFrame: index * CHUNK_FRAMES, samples: new Int16Array(CHUNK_FRAMES * CHUNK_CHANNELS).fill(index) })
 
-/** Sends `count` chunks that arrive as `delayOf` says; when each was let out, by arrivals. */
-function run(pacer: VoicePacer, count: number, delayOf: (index: number) => number) {
+/** Sends `count` chunks that arrive as `delayOf` says; when each was let out, by arrivals, and every `tickMs` besides. */
+function run(pacer: VoicePacer, count: number, delayOf: (index: number) => number, tickMs = Infinity) {
   const arrivals = Array.from({ length: count }, (_, index) => ({ index, atMs: index * CHUNK_MS + delayOf(index) })).sort((a, b) => a.atMs - b.atMs)
   const out: { index: number; atMs: number }[] = []
   const release = (nowMs: number) => {
     for (let next = pacer.take(nowMs); next !== null; next = pacer.take(nowMs)) out.push({ index: next.samples[0]!, atMs: nowMs })
   }
+  let tick = tickMs
   for (const { index, atMs } of arrivals) {
+    for (; tick < atMs; tick += tickMs) release(tick)
     pacer.offer(chunk(index), atMs)
     release(atMs)
   }
@@ -63,6 +65,30 @@ describe('VoicePacer', () => {
     pacer.offer(chunk(40), 40 * CHUNK_MS)
     expect(pacer.take(40 * CHUNK_MS + 1)!.samples[0]).toBe(40)
     expect(pacer.dropped).toBe(2)
+  })
+
+  it.each([40, 200, 1000])('is heard again within a second when a microphone lost %i ms of sound, as long after the picture as before', (lostMs) => {
+    const pacer = new VoicePacer()
+    pacer.follow(60)
+    // The source counts what it gives, not what it lost.
+    const out = run(pacer, 300, (index) => (index < 100 ? 5 : 5 + lostMs))
+    const after = out.filter(({ index }) => index >= 150)
+    expect(after.length).toBeGreaterThan(140)
+    const waits = after.map(({ index, atMs }) => atMs - (index * CHUNK_MS + 5 + lostMs))
+    expect(waits.reduce((sum, wait) => sum + wait, 0) / waits.length).toBeCloseTo(60, -1)
+  })
+
+  it('takes a busy second for no loss while some chunks are in time: none waits longer than it took to come', () => {
+    const pacer = new VoicePacer()
+    pacer.follow(60)
+    let last = 0
+    const delayOf = (index: number) => {
+      last = Math.max(last, index * CHUNK_MS + (index >= 100 && index < 150 && index % 20 < 15 ? 90 : 5))
+      return last - index * CHUNK_MS
+    }
+    const out = run(pacer, 300, delayOf, 1)
+    expect(pacer.dropped).toBe(0)
+    expect(Math.max(...out.map(({ index, atMs }) => atMs - index * CHUNK_MS))).toBeLessThanOrEqual(90)
   })
 
   it('begins anew with a sender that began anew', () => {

@@ -3,6 +3,9 @@ import { CHUNK_MS, SOUND_RATE, type VoiceChunk } from './voice-chunk.ts'
 
 /** A rise of the sender's clock against ours is followed this fast; a fall at once. */
 const RISE_MS_A_CHUNK = 0.004
+/** When so many chunks in a row came later than they should by this much, the source lost sound: what is counted from is set anew. */
+const LAGGING_CHUNKS = 25
+const LAG_MS = 30
 /** The wait changes no faster than this, so that nobody hears it. */
 const SLEW_MS_A_CHUNK = 0.6
 /** What is later than this against its own due time is given up. */
@@ -16,6 +19,8 @@ export class VoicePacer {
   #waiting: { readonly chunk: VoiceChunk; readonly sentMs: number }[] = []
   /** Offset of the sender's clock to ours for the fastest chunk so far. */
   #baseMs: number | null = null
+  /** The fastest of the last chunks, and how many those are. */
+  #lately = { offsetMs: Infinity, chunks: 0 }
   #lastSentMs = 0
   #holdMs = 0
   #targetHoldMs = 0
@@ -46,6 +51,7 @@ export class VoicePacer {
       this.#baseMs = offsetMs
       this.#holdMs = this.#targetHoldMs
     } else this.#baseMs = Math.min(offsetMs, this.#baseMs + RISE_MS_A_CHUNK)
+    this.#catchUp(offsetMs)
     const distance = this.#targetHoldMs - this.#holdMs
     this.#holdMs += Math.max(-SLEW_MS_A_CHUNK, Math.min(SLEW_MS_A_CHUNK, distance))
     if (this.#waiting.length >= MOST_WAITING) {
@@ -53,6 +59,17 @@ export class VoicePacer {
       this.#dropped += 1
     }
     this.#waiting.push({ chunk, sentMs })
+  }
+
+  /**
+   * A microphone that loses sound for a moment counts on where it was: all that follows would be late for good, and given up.
+   * One chunk in time is enough to know that nothing was lost.
+   */
+  #catchUp(offsetMs: number): void {
+    this.#lately = { offsetMs: Math.min(this.#lately.offsetMs, offsetMs), chunks: this.#lately.chunks + 1 }
+    if (this.#lately.chunks < LAGGING_CHUNKS) return
+    if (this.#baseMs !== null && this.#lately.offsetMs - this.#baseMs > LAG_MS) this.#baseMs = this.#lately.offsetMs
+    this.#lately = { offsetMs: Infinity, chunks: 0 }
   }
 
   /** Takes the next chunk that is due at `nowMs`; null when none is. Late ones are dropped on the way. */
@@ -73,5 +90,6 @@ export class VoicePacer {
   reset(): void {
     this.#waiting = []
     this.#baseMs = null
+    this.#lately = { offsetMs: Infinity, chunks: 0 }
   }
 }

@@ -72,6 +72,15 @@ export function benchPixels(page: Page): Promise<number[]> {
   })
 }
 
+/** The holding card comes five times a second, the feed thirty times; a busy machine may lose half of those. */
+export const LEAST_LIVE_FPS = 12
+
+/** Waits until a meeting's pictures come as fast as a feed's, or as slowly as the holding card's. */
+export async function expectPace(meeting: Page, of: 'feed' | 'card'): Promise<void> {
+  const pace = async () => ((await meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 0)) > LEAST_LIVE_FPS ? 'feed' : 'card')
+  await expect.poll(pace, { timeout: 40_000 }).toBe(of)
+}
+
 /** Joins the meeting in a page of its own with the virtual camera. */
 export async function joinMeeting(context: BrowserContext, server: TestServer): Promise<Page> {
   const meeting = await context.newPage()
