@@ -30,7 +30,6 @@ async function useTheme(page: Page, theme: (typeof THEMES)[number]): Promise<voi
 
 for (const theme of THEMES) {
   test(`axe-core finds nothing serious in Build and Shows, ${theme}`, async ({ page, server }) => {
-    test.setTimeout(150_000)
     await useTheme(page, theme)
     await openStudio(page, server)
     const check = async (what: string) => expect(await seriousOn(page), what).toEqual([])
@@ -87,7 +86,6 @@ for (const theme of THEMES) {
   })
 
   test(`axe-core finds nothing serious on the devices page and in the output window, ${theme}`, async ({ page, server }) => {
-    test.setTimeout(120_000)
     await useTheme(page, theme)
     await page.goto(`${server.studioUrl}/devices`)
     await expect(page.getByTestId('microphone-panel').getByText('You are heard through this one', { exact: false })).toBeVisible()
@@ -105,7 +103,6 @@ for (const theme of THEMES) {
   })
 
   test(`axe-core finds nothing serious on the bench, ${theme}`, async ({ page, server }) => {
-    test.setTimeout(150_000)
     await useTheme(page, theme)
     await openBench(page, server, 'cloth')
     const check = async (what: string) => expect(await seriousOn(page), what).toEqual([])

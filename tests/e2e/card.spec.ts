@@ -11,7 +11,6 @@ test('the card is lost while on air: the meeting keeps its picture, made by the 
   context,
   server,
 }) => {
-  test.setTimeout(150_000)
   await openStudio(page, server)
   await expect.poll(() => executorOf(page)).toEqual({ name: 'cpu', reason: 'noCard', times: null })
   await page.getByRole('button', { name: 'On this machine' }).click()

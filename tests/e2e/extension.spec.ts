@@ -142,7 +142,6 @@ test('a page of another origin, with a strict policy, lists both devices, opens 
 })
 
 test('the track lives through everything that befalls the studio, and never shows black', async ({ server }) => {
-  test.setTimeout(180_000)
   await withExtension(server, async (context) => {
     let studio = await onAir(context, server)
     const meeting = await joinPlainMeeting(context, server)

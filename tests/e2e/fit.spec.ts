@@ -9,7 +9,6 @@ const SIZES = [
 ] as const
 
 test('nothing clips or collides on the bench at any size, in both themes, with long names', async ({ page, server }) => {
-  test.setTimeout(120_000)
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
   const long = 'The very old camera above the second desk by the window'
   await server.shows.save(id, revision, { ...show, name: long, inputs: [{ ...show.inputs[0]!, name: long }, ...show.inputs.slice(1)] })

@@ -81,7 +81,6 @@ function overlapOf(page: Page, text: string, isRtl: boolean, files: readonly { r
 }
 
 test('names in twelve languages are set in shipped typefaces, pixel for pixel as the files have them', async ({ page, server }) => {
-  test.setTimeout(150_000)
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
   let count = 0
   const black = { id: 'black', kind: 'colour', name: 'Black', colour: '#000000', treatment: [] } as const

@@ -107,7 +107,6 @@ test('what is sent to a file is a camera for another browser: numbers rise, and 
   page,
   server,
 }) => {
-  test.setTimeout(180_000)
   let count = 0
   const makeId = () => `m${(count += 1)}`
   const show = newShow('Marked', { scene: 'Scene', camera: 'Camera', wall: 'Wall' }, makeId)

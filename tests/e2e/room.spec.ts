@@ -34,7 +34,6 @@ test('the person in an untidy room is found: overlap with the true matte at leas
     const { hostname, protocol } = new URL(request.url())
     if (protocol.startsWith('http') && hostname !== 'localhost' && hostname !== '127.0.0.1') foreign.push(request.url())
   })
-  test.setTimeout(150_000)
   await openBench(page, server, 'untidyRoom')
   await hideRoom(page)
   const camera = await untidyRoom()

@@ -58,7 +58,6 @@ async function saved(server: TestServer, name: string) {
 }
 
 test('(a) from a new show to the meeting: camera, key, picture behind, own name, on air, in at most 12 actions', async ({ server }) => {
-  test.setTimeout(120_000)
   await withCamera(async (context) => {
     const page = await context.newPage()
     const hand = new Hand()
@@ -91,7 +90,6 @@ test('(a) from a new show to the meeting: camera, key, picture behind, own name,
 })
 
 test('(a) by keys alone: at most 90 presses', async ({ server }) => {
-  test.setTimeout(120_000)
   await withCamera(async (context) => {
     const page = await context.newPage()
     const hand = new Hand()
