@@ -7,13 +7,13 @@ import NoticeBar from './shell/NoticeBar.vue'
 import SiteAsk from './sites/SiteAsk.vue'
 import { useOutputsStore } from './outputs/outputs.store.ts'
 import { announcement } from './shell/announce.ts'
-import { useLimitNotice } from './shell/use-limit-notice.ts'
+import { useRefusalNotice } from './shell/use-refusal-notice.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './shell/use-shortcuts.ts'
 import { useTheme } from './shell/use-theme.ts'
 
 useShortcuts()
-useLimitNotice()
+useRefusalNotice()
 usePageTitle()
 // An output window asks this page for the feed, whichever view it was loaded with.
 useOutputsStore()

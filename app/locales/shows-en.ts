@@ -70,7 +70,8 @@ export const showsWords = {
     close: 'Close',
   },
   tabs: {
-    readOnly: 'This show is open in another tab. Changes here would clash, so this tab only watches.',
+    readOnly: 'This show is open in another tab. Changes here would clash, so here it stays as it was.',
     takeOver: 'Edit here instead',
+    notHere: 'Nothing was changed: another tab edits this show. Press "{act}" above first.',
   },
 }

@@ -30,6 +30,8 @@ export const useShowStore = defineStore('show', () => {
   const lockRefusal = shallowRef<{ readonly sceneId: string; readonly name: string } | null>(null)
   /** What the last edit that was not made would have made too many of. */
   const limitRefusal = shallowRef<{ readonly thing: LimitedThing } | null>(null)
+  /** How often something was to be changed while another tab edits. */
+  const watchRefusals = ref(0)
   const notice = shallowRef<ShowNotice | null>(null)
   /** Tells the server that another tab may edit now. */
   let yieldShow: (showId: string) => void = () => undefined
@@ -115,8 +117,15 @@ export const useShowStore = defineStore('show', () => {
    */
   function edit(label: string, make: (show: Show) => Show, key: string | null = null): boolean {
     let isMade = true
-    const isTaken = session?.whenEditing(() => (isMade = change(label, make, key))) === true
-    return isTaken && isMade
+    return whenEditing(() => (isMade = change(label, make, key))) && isMade
+  }
+
+  /** Runs something that the presenter asked for now, or when this tab may edit. False, and told, while another tab edits. */
+  function whenEditing(run: () => void): boolean {
+    if (session === null) return false
+    const isTaken = session.whenEditing(run)
+    if (!isTaken) watchRefusals.value += 1
+    return isTaken
   }
 
   function change(label: string, make: (show: Show) => Show, key: string | null): boolean {
@@ -160,13 +169,11 @@ export const useShowStore = defineStore('show', () => {
     })
   }
 
-  function undo(): void {
-    session?.whenEditing(() => travel((current) => history.value.undo(current)))
-  }
+  const undo = (): boolean => whenEditing(() => travel((current) => history.value.undo(current)))
 
   /** Goes so many steps back, or forth where negative, in one go. */
   function jump(steps: number): void {
-    session?.whenEditing(() =>
+    whenEditing(() =>
       travel((current) => {
         let reached: Show | null = null
         for (let left = Math.abs(steps); left > 0; left -= 1) {
@@ -179,9 +186,7 @@ export const useShowStore = defineStore('show', () => {
     )
   }
 
-  function redo(): void {
-    session?.whenEditing(() => travel((current) => history.value.redo(current)))
-  }
+  const redo = (): boolean => whenEditing(() => travel((current) => history.value.redo(current)))
 
   function travel(step: (current: Show) => Show | null): void {
     if (show.value === null) return
@@ -285,6 +290,7 @@ export const useShowStore = defineStore('show', () => {
     restoreVersion,
     lockRefusal,
     limitRefusal,
+    watchRefusals,
     setOnAir,
     setEditor,
     claim,

@@ -86,6 +86,7 @@ test('tells a second tab that the show is open elsewhere, and lets it take over'
   await expect(second.getByText('This show is open in another tab')).toBeVisible()
   await second.locator('[data-layer="Class title"]').click()
   await second.getByRole('textbox', { name: 'Line 1' }).fill('Not from here')
+  await expect(second.getByText('Nothing was changed: another tab edits this show')).toBeVisible()
   await expect(second.getByRole('button', { name: 'Nothing to undo' })).toBeVisible()
   await second.getByRole('button', { name: 'Edit here instead' }).click()
   await expect(second.getByText('This show is open in another tab')).toHaveCount(0)

@@ -4,8 +4,8 @@ import { toast } from 'vue-sonner'
 import { LIMITS } from '../../core/show/limits.ts'
 import { useShowStore } from '../show/show.store.ts'
 
-/** Tells that an edit was not made, since a show does not hold so much, and what to do. */
-export function useLimitNotice(): void {
+/** Tells that an edit was not made, and what to do: a show does not hold so much, or another tab edits it. */
+export function useRefusalNotice(): void {
   const { t } = useI18n()
   const showStore = useShowStore()
   watch(
@@ -13,5 +13,9 @@ export function useLimitNotice(): void {
     (refused) => {
       if (refused !== null) toast.error(t(`limits.${refused.thing}`, { count: LIMITS[refused.thing] }), { id: 'limit', duration: 8000 })
     },
+  )
+  watch(
+    () => showStore.watchRefusals,
+    () => toast.error(t('tabs.notHere', { act: t('tabs.takeOver') }), { id: 'watching', duration: 6000 }),
   )
 }
