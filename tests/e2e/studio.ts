@@ -1,4 +1,7 @@
 // What the browser tests share: a server with the demo, and a meeting that reads pixels.
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
 import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test'
 import { standinWords } from '../../app/locales/steps-en.ts'
 import '../../standins/meeting/figures-window.ts'
@@ -8,10 +11,21 @@ import { startTestServer, type TestServer } from '../support/test-server.ts'
 
 export { expect }
 
-export const test = base.extend<{ server: TestServer }>({
-  server: async ({}, use) => {
-    const server = await startTestServer()
-    await seedDemo(server.shows, server.assets)
+export const test = base.extend<{ server: TestServer }, { demoLibrary: string }>({
+  // Its pictures take long to draw: once, and a copy for each test.
+  demoLibrary: [
+    async ({}, use) => {
+      const folder = mkdtempSync(path.join(tmpdir(), 'green-room-demo-'))
+      const server = await startTestServer()
+      await seedDemo(server.shows, server.assets)
+      await server.close(folder)
+      await use(folder)
+      rmSync(folder, { recursive: true, force: true })
+    },
+    { scope: 'worker' },
+  ],
+  server: async ({ demoLibrary }, use) => {
+    const server = await startTestServer(demoLibrary)
     await use(server)
     await server.close()
   },

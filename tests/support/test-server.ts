@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { pino } from 'pino'
@@ -12,7 +12,8 @@ export interface TestServer {
   shows: RunningServer['shows']
   assets: RunningServer['assets']
   database: RunningServer['database']
-  close(): Promise<void>
+  /** Ends it, and leaves its library in the folder `kept` if one is named. */
+  close(kept?: string): Promise<void>
 }
 
 const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
@@ -22,9 +23,10 @@ function listen(dataDir: string, port: number, meetingPort: number): Promise<Run
   return startServer({ port, meetingPort, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }))
 }
 
-/** A server on free ports with an empty library, gone with `close`. */
-export async function startTestServer(): Promise<TestServer> {
+/** A server on free ports, gone with `close`. Its library is empty, or a copy of what a server that has ended left in `library`. */
+export async function startTestServer(library: string | null = null): Promise<TestServer> {
   const dataDir = mkdtempSync(path.join(tmpdir(), 'green-room-data-'))
+  if (library !== null) cpSync(library, dataDir, { recursive: true })
   const first = await listen(dataDir, 0, 0)
   const server: TestServer = {
     dataDir,
@@ -33,8 +35,9 @@ export async function startTestServer(): Promise<TestServer> {
     shows: first.shows,
     assets: first.assets,
     database: first.database,
-    close: async () => {
+    close: async (kept) => {
       await running.get(server)?.close()
+      if (kept !== undefined) cpSync(dataDir, kept, { recursive: true })
       rmSync(dataDir, { recursive: true, force: true })
     },
   }
