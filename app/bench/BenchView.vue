@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, watch } from 'vue'
+import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf } from '../../core/show/layer-tree.ts'
 import { newCamera } from '../../core/show/create.ts'
@@ -45,12 +45,9 @@ watch(
   { immediate: true },
 )
 watch([() => bench.inputId, () => bench.layer], ([inputId, layer]) => engine.watchScopes(inputId, layer), { immediate: true })
-// The list shows every input, used or not.
-watch(
-  () => inputs.value.map(({ id }) => id).join(' '),
-  () => engine.lookAt(inputs.value.map(({ id }) => id)),
-  { immediate: true },
-)
+/** The list shows every input, used or not, as far as it is scrolled. */
+const seenIds = shallowRef<readonly string[]>([])
+watch([() => input.value?.id, seenIds], ([id, seen]) => engine.lookAt(id === undefined ? [...seen] : [id, ...seen]), { immediate: true })
 onBeforeUnmount(() => {
   engine.watchScopes(null, null)
   engine.lookAt([])
@@ -71,7 +68,7 @@ const cloth = computed(() => {
 <template>
   <main v-if="showStore.show" tabindex="-1" class="bench">
     <h1 class="sr-only">{{ t('bench.heading', { show: showStore.show.name }) }}</h1>
-    <InputList class="bench-inputs border-r border-line" :inputs="inputs" :selected-id="input?.id ?? null" />
+    <InputList class="bench-inputs border-r border-line" :inputs="inputs" :selected-id="input?.id ?? null" @seen="seenIds = $event" />
     <div class="bench-picture grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
       <BenchPicture :key="input?.id" :input="input" @add-camera="addCamera" />
       <ScopeStrip v-if="input" :scopes="engine.scopes" :cloth="cloth" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Camera, Ellipsis, Pencil, Plus, Trash2, Video } from 'lucide-vue-next'
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
@@ -12,10 +12,10 @@ import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import AskDialog from '../base/AskDialog.vue'
 import InlineName from '../base/InlineName.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
-import LivePicture from '../live-picture/LivePicture.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useDevices } from '../devices/use-devices.ts'
+import InputPicture from './InputPicture.vue'
 
 defineProps<{ inputs: readonly Input[]; selectedId: string | null }>()
 const { t } = useI18n()
@@ -23,9 +23,18 @@ const router = useRouter()
 const showStore = useShowStore()
 const engine = useEngineStore()
 const { cameras, needsPermission, ask } = useDevices()
-const THUMB = { widthPx: 288, heightPx: 162 }
+const list = useTemplateRef<HTMLElement>('list')
+const emit = defineEmits<{ seen: [inputIds: readonly string[]] }>()
+/** Inputs whose pictures can be seen in the list. */
+const seenIds = new Set<string>()
 const renamingId = ref<string | null>(null)
 const removing = ref<Input | null>(null)
+
+function noteSeen(inputId: string, isSeen: boolean): void {
+  if (isSeen) seenIds.add(inputId)
+  else seenIds.delete(inputId)
+  emit('seen', [...seenIds])
+}
 
 function stateOf(input: Input): string {
   const info = engine.infos.get(`input:${input.id}`)
@@ -96,7 +105,7 @@ async function remove(): Promise<void> {
       <h2 class="font-head text-[15px] font-bold">{{ t('bench.inputs') }}</h2>
       <ActionMenu :actions="addActions" :label="t('bench.addInput')" is-icon is-wide><Plus :size="16" aria-hidden="true" /></ActionMenu>
     </div>
-    <ul class="input-list min-h-0 flex-1 overflow-y-auto px-2 pb-2">
+    <ul ref="list" class="input-list min-h-0 flex-1 overflow-y-auto px-2 pb-2">
       <li v-for="input in inputs" :key="input.id" class="relative mb-1.5">
         <RouterLink
           :to="{ name: 'bench', params: { showId: showStore.showId!, inputId: input.id } }"
@@ -105,13 +114,7 @@ async function remove(): Promise<void> {
           :aria-current="input.id === selectedId ? 'true' : undefined"
           @dblclick="renamingId = input.id"
         >
-          <LivePicture
-            class="aspect-video overflow-hidden rounded-[5px] bg-well"
-            :request="{ kind: 'input', inputId: input.id, stage: 'before', isSmall: true }"
-            :width-px="THUMB.widthPx"
-            :height-px="THUMB.heightPx"
-            label=""
-          />
+          <InputPicture :input-id="input.id" :list="list" @seen="noteSeen(input.id, $event)" />
           <span class="block px-1 pt-1 pb-0.5">
             <span class="block truncate pr-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{ input.name }}</span>
             <span class="block truncate font-num text-[11px] text-soft tabular-nums">{{ stateOf(input) }}</span>

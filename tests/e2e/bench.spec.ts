@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
 import '../../app/engine/diagnostics.ts'
+import { newCamera } from '../../core/show/create.ts'
 import type { Scopes } from '../../engine/protocol.ts'
 import { addStep, benchPixels, colourAt, expect, isCloth, joinMeeting, openBench, openStudio, setNumber, switchStep, test } from './studio.ts'
 
@@ -275,4 +276,24 @@ test('the bench opens on what is selected in Build, and "only here" is the scene
   await page.locator('[data-layer="Society mark"] button').click()
   await page.getByRole('link', { name: 'Bench', exact: true }).click()
   await expect(page.getByRole('link', { name: /^Society mark/ })).toHaveAttribute('aria-current', 'true')
+})
+
+test('of many cameras that no scene uses, those are awake that can be seen in the list', async ({ page, server }) => {
+  const { revision, show } = await server.shows.get('demo-brood-frame')
+  const spare = Array.from({ length: 10 }, (_, i) =>
+    newCamera(`Spare ${i + 1}`, { type: 'standin', standin: 'table' }, { widthPx: 320, heightPx: 180, frameRate: 10 }, () => `spare${i + 1}`),
+  )
+  await server.shows.save('demo-brood-frame', revision, { ...show, inputs: [...show.inputs, ...spare] })
+  await openStudio(page, server)
+  await page.getByRole('link', { name: 'Bench' }).click()
+  const card = (name: string) => page.getByRole('complementary', { name: 'Inputs' }).getByRole('listitem').filter({ hasText: name })
+  const [first, last] = [card('Desk camera'), card('Spare 10')]
+  await expect(first).toContainText('Live')
+  await expect(last).toContainText('At rest')
+  await expect(last.locator('canvas')).toHaveCount(0)
+  await last.scrollIntoViewIfNeeded()
+  await expect(last).toContainText('Live')
+  await expect(last.locator('canvas')).toHaveCount(1)
+  await first.scrollIntoViewIfNeeded()
+  await expect(last).toContainText('At rest')
 })
