@@ -233,6 +233,7 @@ export const mutants = [
   // sound, sites, outputs
   { file: 'core/sound/voice-pacer.ts', from: 'if (lateMs <= LATEST_MS) return next.chunk', to: 'return next.chunk', test: 'core/sound' },
   { file: 'core/sound/voice-pacer.ts', from: 'Math.min(this.#lately.offsetMs, offsetMs)', to: 'offsetMs', test: 'core/sound' },
+  { file: 'webcam/driver/receiver.ts', from: 'if (this.#connection === connection) throw error', to: 'throw error', test: 'webcam' },
   { file: 'core/sound/voice-chain.ts', from: 'ringIndex(this.#at - delay)', to: 'ringIndex(this.#at)', test: 'tests/references/sound.test.ts' },
   { file: 'core/sound/side-watch.ts', from: 'if (leftPeak > SILENT && rightPeak > SILENT)', to: 'if (false)', test: 'core/sound' },
   { file: 'core/sync/clap-offset.ts', from: 'if (weight > best.weight)', to: 'if (best.weight === 0)', test: 'core/sync' },

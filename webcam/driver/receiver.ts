@@ -86,7 +86,8 @@ export class Receiver {
       case 'candidate': {
         if (message.session !== this.#session) return
         const candidate = message.candidate as RTCIceCandidateInit
-        if (this.#connection?.remoteDescription) await this.#connection.addIceCandidate(candidate)
+        const connection = this.#connection
+        if (connection?.remoteDescription) await this.#during(connection, () => connection.addIceCandidate(candidate))
         else this.#early.push(candidate)
         return
       }
@@ -165,11 +166,24 @@ export class Receiver {
       if (this.#hasVoice) this.#voice.connect(channel)
       else channel.close()
     }
-    await connection.setRemoteDescription(offer)
-    stampCaptureTimes(connection)
-    await connection.setLocalDescription()
+    const isDescribed = await this.#during(connection, async () => {
+      await connection.setRemoteDescription(offer)
+      stampCaptureTimes(connection)
+      await connection.setLocalDescription()
+    })
+    if (!isDescribed) return
     this.#transport.send({ type: 'description', session, description: { type: 'answer', sdp: connection.localDescription!.sdp } })
-    for (const candidate of this.#early.splice(0)) await connection.addIceCandidate(candidate)
+    for (const candidate of this.#early.splice(0)) await this.#during(connection, () => connection.addIceCandidate(candidate))
+  }
+
+  /** Takes a step towards a picture. False when the session was given up for another meanwhile, which a failure of this one must not end. */
+  async #during(connection: RTCPeerConnection, step: () => Promise<void>): Promise<boolean> {
+    try {
+      await step()
+    } catch (error) {
+      if (this.#connection === connection) throw error
+    }
+    return this.#connection === connection
   }
 
   async #pump(track: MediaStreamTrack, connection: RTCPeerConnection): Promise<void> {
