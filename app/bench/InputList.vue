@@ -92,7 +92,7 @@ async function remove(): Promise<void> {
   const input = removing.value
   removing.value = null
   if (input === null) return
-  showStore.edit(t('edits.removeInput', { name: input.name }), (show) => removeInput(show, input.id))
+  if (!showStore.edit(t('edits.removeInput', { name: input.name }), (show) => removeInput(show, input.id))) return
   toast(t('layer.removed', { name: input.name }), { action: { label: t('header.undoShort'), onClick: () => showStore.undo() } })
   await nextTick()
   void router.replace({ name: 'bench', params: { showId: showStore.showId! } })

@@ -97,8 +97,8 @@ async function measureAndHold(): Promise<void> {
     return
   }
   // A step whose tool is used is wanted.
-  showStore.edit(name.value, (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
-  toast(t('bench.held', { kelvin: params.temperature, tint: params.tint }))
+  const isMade = showStore.edit(name.value, (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
+  if (isMade) toast(t('bench.held', { kelvin: params.temperature, tint: params.tint }))
 }
 </script>
 

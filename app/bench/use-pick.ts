@@ -35,8 +35,8 @@ export function usePick(input: Ref<Input | null>) {
     }
     bench.pickingStepId = null
     const { home } = bench
-    showStore.edit(t('edits.pick'), (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
-    toast(t(`steps.${step.kind}.picked`, { colour }))
+    const isMade = showStore.edit(t('edits.pick'), (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
+    if (isMade) toast(t(`steps.${step.kind}.picked`, { colour }))
   }
 
   return { pickingStep, isPicking, pickAt }

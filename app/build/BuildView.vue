@@ -2,8 +2,6 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { toast } from 'vue-sonner'
-import { updateScene } from '../../core/show/edits.ts'
 import { findLayer } from '../../core/show/layer-tree.ts'
 import { useWindowShape } from '../shell/use-window-shape.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
@@ -27,22 +25,6 @@ useOpenShow(() => props.showId)
 
 const { onClipboard } = useClipboard()
 for (const kind of ['paste', 'copy', 'cut'] as const) useEventListener(document, kind, onClipboard)
-
-// An edit that a lock has stopped says so, and how to go on.
-watch(
-  () => showStore.lockRefusal,
-  (refused) => {
-    if (refused === null) return
-    toast(t('build.sceneLocked', { name: refused.name }), {
-      id: 'scene-locked',
-      action: {
-        label: t('build.unlockScene'),
-        onClick: () =>
-          showStore.edit(t('edits.lockScene', { name: refused.name }), (show) => updateScene(show, refused.sceneId, (scene) => ({ ...scene, locked: false }))),
-      },
-    })
-  },
-)
 
 /** In a narrow window the inspector lies over the stage, and only when asked for. */
 const { isNarrow, isStacked } = useWindowShape()

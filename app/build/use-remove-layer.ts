@@ -12,11 +12,11 @@ export function useRemoveLayer() {
     const { sceneId, scene } = showStore
     const group = showStore.openGroups.at(-1)
     const gone = showStore.list.filter((layer) => layerIds.includes(layer.id))
-    if (sceneId === null || gone.length === 0 || !showStore.isEditor) return
+    if (sceneId === null || gone.length === 0) return
     const name = gone.length === 1 ? gone[0]!.name : t('layer.many', gone.length)
-    showStore.edit(t('edits.removeLayer', { name }), (show) => removeLayers(show, sceneId, layerIds))
-    // A lock may have stopped it.
-    if (showStore.scene === scene) return
+    const isMade = showStore.edit(t('edits.removeLayer', { name }), (show) => removeLayers(show, sceneId, layerIds))
+    // It may wait until this tab edits.
+    if (!isMade || showStore.scene === scene) return
     const left = showStore.selectedIds.filter((id) => !layerIds.includes(id))
     const isOpen = group !== undefined && showStore.scene !== null && findLayer(showStore.scene, group.id) !== undefined
     if (left.length === 0 && isOpen) showStore.openGroup(group, null)

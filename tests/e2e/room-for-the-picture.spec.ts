@@ -132,6 +132,8 @@ test('messages never lie over the picture or the scopes', async ({ page, server 
 })
 
 test('inputs are renamed and removed on the bench, with where they are used; adding a camera asks which', async ({ page, server }) => {
+  const { revision, show } = await server.shows.get('demo-brood-frame')
+  await server.shows.save('demo-brood-frame', revision, { ...show, scenes: show.scenes.map((scene, i) => ({ ...scene, locked: i === 3 })) })
   await openBench(page, server, 'cloth')
   const showOf = async () => (await server.shows.get('demo-brood-frame')).show
   await page.getByRole('button', { name: 'More for Society mark' }).click()
@@ -143,6 +145,14 @@ test('inputs are renamed and removed on the bench, with where they are used; add
   await page.getByRole('menuitem', { name: 'Remove' }).click()
   await expect(page.getByText('It is used in Welcome, Closing card.')).toBeVisible()
   await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click()
+  // A scene that uses it is locked: nothing was removed, and nothing says so.
+  await expect(page.getByText('Closing card is locked, so nothing in it changes')).toBeVisible()
+  await expect(page.getByText('Drop of honey is removed')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Unlock' }).click()
+  await page.getByRole('button', { name: 'More for Drop of honey' }).click()
+  await page.getByRole('menuitem', { name: 'Remove' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click()
+  await expect(page.getByText('Drop of honey is removed')).toBeVisible()
   await expect.poll(async () => (await showOf()).inputs.map((input) => input.name)).not.toContain('Drop of honey')
   expect((await showOf()).scenes.flatMap((scene) => scene.layers).some((layer) => layer.name === 'Society mark')).toBe(false)
   await page.keyboard.press('Control+z')
