@@ -11,6 +11,7 @@ import { useRefusalNotice } from './shell/use-refusal-notice.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './shell/use-shortcuts.ts'
 import { useTheme } from './shell/use-theme.ts'
+import { useWindowShape } from './shell/use-window-shape.ts'
 
 useShortcuts()
 useRefusalNotice()
@@ -19,8 +20,9 @@ usePageTitle()
 useOutputsStore()
 const { theme } = useTheme()
 const route = useRoute()
+const { isNarrow } = useWindowShape()
 /** As wide as the list of inputs on the bench; elsewhere the strip below has room for more. */
-const toastWidth = computed(() => (route.name === 'bench' ? '168px' : '320px'))
+const toastWidth = computed(() => (route.name !== 'bench' ? '320px' : isNarrow.value ? '116px' : '168px'))
 </script>
 
 <template>
@@ -75,8 +77,9 @@ const toastWidth = computed(() => (route.name === 'bench' ? '168px' : '320px'))
 .gr-toast [data-icon] {
   align-self: flex-start;
 }
+/* Where there is no room beside the words, the button goes below them. */
 .gr-toast [data-content] {
-  flex: 1;
+  flex: 1 0 76px;
   min-width: 0;
 }
 .gr-toast [data-description] {

@@ -127,8 +127,16 @@ test('messages never lie over the picture or the scopes', async ({ page, server 
   await openBench(page, server, 'cloth')
   await page.getByRole('button', { name: 'Copy Coloured cloth' }).click()
   await page.getByRole('menuitem', { name: 'Apiary wall' }).click()
-  await expect.poll(() => overlaps('[data-testid="bench-picture"]')).toBe(false)
-  expect(await overlaps('section[aria-label="Scopes"]')).toBe(false)
+  // A message stays while the pointer is over it.
+  await page.locator('[data-sonner-toast][data-front="true"]').hover()
+  for (const [width, height] of [
+    [1280, 800],
+    [1024, 700],
+  ] as const) {
+    await page.setViewportSize({ width, height })
+    await expect.poll(() => overlaps('[data-testid="bench-picture"]')).toBe(false)
+    await expect.poll(() => overlaps('section[aria-label="Scopes"]')).toBe(false)
+  }
 })
 
 test('inputs are renamed and removed on the bench, with where they are used; adding a camera asks which', async ({ page, server }) => {
