@@ -155,7 +155,7 @@ test('inputs are renamed and removed on the bench, with where they are used; add
   await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click()
   // A scene that uses it is locked: nothing was removed, and nothing says so.
   await expect(page.getByText('Closing card is locked, so nothing in it changes')).toBeVisible()
-  await expect(page.getByText('Drop of honey is removed')).toHaveCount(0)
+  expect(await page.getByText('Drop of honey is removed').count()).toBe(0)
   await page.getByRole('button', { name: 'Unlock' }).click()
   await page.getByRole('button', { name: 'More for Drop of honey' }).click()
   await page.getByRole('menuitem', { name: 'Remove' }).click()

@@ -91,7 +91,10 @@ export const LEAST_LIVE_FPS = 12
 
 /** Waits until a meeting's pictures come as fast as a feed's, or as slowly as the holding card's. */
 export async function expectPace(meeting: Page, of: 'feed' | 'card'): Promise<void> {
-  const pace = async () => ((await meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 0)) > LEAST_LIVE_FPS ? 'feed' : 'card')
+  const pace = async () => {
+    const fps = await meeting.evaluate(() => window.meetingFigures!.read()?.fps ?? 0)
+    return fps > LEAST_LIVE_FPS ? 'feed' : fps > 0 ? 'card' : 'nothing'
+  }
   await expect.poll(pace, { timeout: 40_000 }).toBe(of)
 }
 
