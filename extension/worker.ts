@@ -29,6 +29,8 @@ chrome.runtime.onMessage.addListener((message: FromBridge | FromStudioPage, send
   const { documentId, origin, tab } = sender
   if (sender.id !== chrome.runtime.id || documentId === undefined || origin === undefined || tab?.id === undefined) return false
   const place = { tabId: tab.id, documentId }
+  // A page of an opaque origin has no name that could be shown, or decided on.
+  if (!/^https?:/.test(origin)) return false
   const isStudio = studioOrigins.has(origin)
   if (isStudio && message.to === 'worker') void register(place, message.isFeedOn)
   else if (isStudio && message.to === 'site') void toSite(place, message)
@@ -95,6 +97,11 @@ async function idsOf(site: string): Promise<{ camera: string; microphone: string
 }
 
 const hexOf = (bytes: Uint8Array) => [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
+
+// A tab that was closed takes its pages with it, also those that had no time to say so.
+chrome.tabs.onRemoved.addListener((tabId) => {
+  void placesOf<SitePlace>(SITE).then((sites) => Promise.all(sites.filter((site) => site.tabId === tabId).map((site) => toStudio(site, { type: 'close' }))))
+})
 
 // A studio that is open already hears at once that the extension was loaded.
 chrome.runtime.onInstalled.addListener(() => {

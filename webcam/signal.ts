@@ -13,6 +13,10 @@ const candidate = z.object({
   usernameFragment: z.string().max(256).nullish(),
 })
 
+/** Size and rate of the show that is on air: what a meeting may ask of the camera. */
+const format = z.object({ widthPx: z.int().min(1).max(16_384), heightPx: z.int().min(1).max(16_384), frameRate: z.number().min(1).max(240) })
+export type FeedFormat = z.infer<typeof format>
+
 /** From a meeting page. */
 export const fromMeetingSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('want'), session: meetingSession }),
@@ -22,15 +26,15 @@ export const fromMeetingSchema = z.discriminatedUnion('type', [
 ])
 export type FromMeeting = z.infer<typeof fromMeetingSchema>
 
-/** To a meeting page. `studio` tells whether a studio is open and whether its feed runs; `isNew`: it does not know yet what the page holds. */
+/** To a meeting page. `studio` tells whether a studio is open and whether its feed runs; `isNew`: it does not know yet what the page holds. `format`: only to pages that may have the feed. */
 export type ToMeeting =
-  | { readonly type: 'studio'; readonly isOpen: boolean; readonly isFeedOn: boolean; readonly isNew?: boolean }
+  | { readonly type: 'studio'; readonly isOpen: boolean; readonly isFeedOn: boolean; readonly isNew?: boolean; readonly format?: FeedFormat }
   | Extract<FromMeeting, { type: 'description' | 'candidate' | 'bye' }>
 
 /** From a studio: answers to one meeting, or what it is doing. */
 export const fromStudioSchema = z.discriminatedUnion('type', [
   /** `isAgain`: the feed ran before this connection was made, so that it does not take the place of one that runs. */
-  z.object({ type: z.literal('feed'), isOn: z.boolean(), isAgain: z.boolean() }),
+  z.object({ type: z.literal('feed'), isOn: z.boolean(), isAgain: z.boolean(), format: format.optional() }),
   z.object({ type: z.literal('description'), session, description }),
   z.object({ type: z.literal('candidate'), session, candidate }),
   z.object({ type: z.literal('bye'), session }),

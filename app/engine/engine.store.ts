@@ -70,7 +70,7 @@ export const useEngineStore = defineStore('engine', () => {
   })
   showStore.onYield((showId) => link.yield(showId))
   const voice = useVoiceStore()
-  const hosts = useFeedHosts([link.signalling, useSitesStore().transport], voice, feedTaken)
+  const hosts = useFeedHosts([link.signalling, useSitesStore().transport], voice, () => air.air.value?.show.canvas, feedTaken)
   let lastFailureMs = -Infinity
   const watchdog = new Watchdog(
     { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer) },

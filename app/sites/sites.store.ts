@@ -5,6 +5,7 @@ import { SiteGate, type OpenSite, type SiteDecision } from '../../webcam/host/si
 import { api, type Site } from '../show/api.ts'
 import { openExtensionLink } from './extension-link.ts'
 
+const FIND_GONE_EVERY_MS = 3000
 /** What was decided for single pages outlives a reload of this tab, as the feed does. */
 const ONCE_KEY = 'green-room:sites-once'
 
@@ -78,6 +79,8 @@ export const useSitesStore = defineStore('sites', () => {
     }
   }
 
+  // A question of a page that has gone must not stand before that of one which waits.
+  window.setInterval(() => gate.findGone(), FIND_GONE_EVERY_MS)
   void refresh()
   document.addEventListener('visibilitychange', () => {
     if (!document.hidden) void refresh()

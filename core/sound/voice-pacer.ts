@@ -9,7 +9,7 @@ const LAG_MS = 30
 /** The wait changes no faster than this, so that nobody hears it. */
 const SLEW_MS_A_CHUNK = 0.6
 /** What is later than this against its own due time is given up. */
-const LATEST_MS = 150
+const LATEST_MS = 700
 /** A chunk that jumps this far from the one before belongs to a sender that began anew. */
 const JUMP_MS = 2000
 /** What waits at most: a wait of half a second and some. */

@@ -4,7 +4,7 @@ import type { Duplex } from 'node:stream'
 import type { Logger } from 'pino'
 import { WebSocketServer, type WebSocket } from 'ws'
 import { z } from 'zod'
-import { fromMeetingSchema, fromStudioSchema, type FromMeeting, type ToMeeting, type ToStudio } from '../../webcam/signal.ts'
+import { fromMeetingSchema, fromStudioSchema, type FeedFormat, type FromMeeting, type ToMeeting, type ToStudio } from '../../webcam/signal.ts'
 import { isLocalHost, type Origins } from '../guard.ts'
 import { EditorRoles } from './editor-roles.ts'
 
@@ -58,6 +58,7 @@ export class SignalHub {
   })
   /** The tab whose feed the meetings get. */
   #feeder: Studio | null = null
+  #format: FeedFormat | undefined
   #meetingsSeen = 0
   readonly #origins: Origins
   readonly #log: Logger
@@ -152,7 +153,7 @@ export class SignalHub {
   }
 
   /** One tab sends the feed: the last that started it. One that was cut off for a moment does not take it back. */
-  #setFeed(studio: Studio, { isOn, isAgain }: Extract<z.infer<typeof fromStudioSchema>, { type: 'feed' }>): void {
+  #setFeed(studio: Studio, { isOn, isAgain, format }: Extract<z.infer<typeof fromStudioSchema>, { type: 'feed' }>): void {
     if (!isOn) {
       if (this.#feeder === studio) this.#feeder = null
       return
@@ -162,6 +163,7 @@ export class SignalHub {
     if (runs && isAgain) return send(studio.socket, { type: 'feedTaken' } satisfies ToStudio)
     if (runs) send(current.socket, { type: 'feedTaken' } satisfies ToStudio)
     this.#feeder = studio
+    this.#format = format
   }
 
   #fromEditor(studio: Studio, message: z.infer<typeof fromEditorSchema>): void {
@@ -215,7 +217,8 @@ export class SignalHub {
   }
 
   #studioState(): ToMeeting {
-    return { type: 'studio', isOpen: this.#studios.size > 0, isFeedOn: this.#feeder !== null }
+    const format = this.#feeder === null ? undefined : this.#format
+    return { type: 'studio', isOpen: this.#studios.size > 0, isFeedOn: this.#feeder !== null, ...(format === undefined ? {} : { format }) }
   }
 }
 

@@ -1,4 +1,4 @@
-// Which device a page asks for, and in what form, by the rules of W3C Media Capture and Streams §5 and §11.
+// Reads what a page asks for: which device, and within which bounds, by the rules of W3C Media Capture and Streams §5 and §11.
 
 /** Size and rate of a picture. */
 export interface PictureFormat {
@@ -7,38 +7,73 @@ export interface PictureFormat {
   readonly frameRate: number
 }
 
-/** What a page wants of a track: at most this size and rate. Null: as it comes. */
+/** Bounds and aim of one property; null where the page sets none. */
+export interface Bounds {
+  readonly min: number | null
+  readonly max: number | null
+  readonly ideal: number | null
+}
+
+export type ResizeMode = 'none' | 'crop-and-scale'
+
+/** What one set of constraints says of a picture. `resizeModes`: those it allows; null for either. */
+export interface PictureBounds {
+  readonly width: Bounds
+  readonly height: Bounds
+  readonly aspectRatio: Bounds
+  readonly frameRate: Bounds
+  readonly resizeModes: readonly ResizeMode[] | null
+}
+
+/** What a page wants of a track: what it requires, then sets that count only where they can be met as well. */
 export interface PictureWish {
-  readonly widthPx: number | null
-  readonly heightPx: number | null
-  readonly frameRate: number | null
-  /** Whether the picture may lose its edges to have exactly this shape. A mere preference never cuts a title off. */
-  readonly mayCrop: boolean
+  readonly required: PictureBounds
+  readonly advanced: readonly PictureBounds[]
+  /** The page asks for the aimed-at shape even if the edges go. Otherwise the picture stays whole wherever it may. */
+  readonly prefersCrop: boolean
 }
 
-export const ANY_PICTURE: PictureWish = { widthPx: null, heightPx: null, frameRate: null, mayCrop: false }
+const NO_BOUNDS: Bounds = { min: null, max: null, ideal: null }
+export const ANY_BOUNDS: PictureBounds = { width: NO_BOUNDS, height: NO_BOUNDS, aspectRatio: NO_BOUNDS, frameRate: NO_BOUNDS, resizeModes: null }
+export const ANY_PICTURE: PictureWish = { required: ANY_BOUNDS, advanced: [], prefersCrop: false }
 
-/** What the virtual camera can be asked about. */
-export interface CameraFacts {
+/** The ids of the virtual devices that a wish is read against. */
+export interface OwnIds {
   readonly deviceId: string
-  readonly source: PictureFormat
+  readonly groupId: string
 }
 
-/** 'ours', 'other' (a real device), 'any' when the page does not say, 'none' when it wants nothing of the kind. */
+/** 'ours', 'other' (a real device), 'any' when any device will do, 'none' when the page wants nothing of the kind. */
 export type Wish = 'ours' | 'other' | 'any' | 'none'
 
-/** Reads the wish from one part of getUserMedia's argument. */
-export function wishOf(part: boolean | MediaTrackConstraints | undefined, deviceId: string): Wish {
-  if (part === undefined || part === false) return 'none'
+/** Ids that name no device for good, but whichever the browser prefers. */
+const NO_DEVICE_OF_ITS_OWN = ['', 'default', 'communications']
+
+/** Reads from one part of getUserMedia's argument which device is wanted. An id that is merely preferred, and is not ours, leaves any device possible. */
+export function wishOf(part: boolean | MediaTrackConstraints | undefined, own: OwnIds): Wish {
+  if (part === undefined || part === false || part === null) return 'none'
   if (part === true) return 'any'
-  const sets: MediaTrackConstraintSet[] = [part, ...(part.advanced ?? [])]
-  const ids = sets.flatMap((set) => deviceIdsOf(set.deviceId))
-  if (ids.length === 0) return 'any'
-  return ids.includes(deviceId) ? 'ours' : 'other'
+  const isOwn = (id: string, name: 'deviceId' | 'groupId') => id !== '' && id === own[name]
+  const names = ['deviceId', 'groupId'] as const
+  const required = names.flatMap((name) => {
+    const exact = exactWords(part[name])
+    return exact.length === 0 ? [] : [exact.some((id) => isOwn(id, name)) ? 'ours' : exact.every((id) => NO_DEVICE_OF_ITS_OWN.includes(id)) ? 'any' : 'other']
+  })
+  if (required.includes('other')) return 'other'
+  if (required.includes('ours')) return 'ours'
+  const preferred = names.some((name) => [part, ...(part.advanced ?? [])].some((set) => allWords(set[name]).some((id) => isOwn(id, name))))
+  return preferred ? 'ours' : 'any'
 }
 
-function deviceIdsOf(wish: ConstrainDOMString | undefined): string[] {
-  if (wish === undefined) return []
+/** The words that a constraint requires, of which one must hold. */
+export function exactWords(wish: ConstrainDOMString | undefined): readonly string[] {
+  if (typeof wish !== 'object' || wish === null || Array.isArray(wish) || wish.exact === undefined) return []
+  return Array.isArray(wish.exact) ? wish.exact : [wish.exact]
+}
+
+/** Every word that a constraint names. */
+export function allWords(wish: ConstrainDOMString | undefined): readonly string[] {
+  if (wish === undefined || wish === null) return []
   if (typeof wish === 'string') return [wish]
   if (Array.isArray(wish)) return wish
   return [wish.exact, wish.ideal].flatMap((part) => (part === undefined ? [] : part))
@@ -46,84 +81,37 @@ function deviceIdsOf(wish: ConstrainDOMString | undefined): string[] {
 
 /** What a track should give for a page's constraints. */
 export function pictureWish(video: MediaTrackConstraints): PictureWish {
-  const width = rangeOf(video.width)
-  const height = rangeOf(video.height)
-  const aspect = rangeOf(video.aspectRatio)
-  const resizeMode = (video as { resizeMode?: ConstrainDOMString }).resizeMode
-  const isExact = width.exact !== undefined && height.exact !== undefined
-  const asksToCrop = deviceIdsOf(resizeMode).includes('crop-and-scale') && targetOf(width) !== null && targetOf(height) !== null
-  const shaped =
-    aspect.exact === undefined ? { widthPx: targetOf(width), heightPx: targetOf(height) } : shapeOf(aspect.exact, targetOf(width), targetOf(height))
-  return { ...shaped, frameRate: targetOf(rangeOf(video.frameRate)), mayCrop: isExact || asksToCrop || aspect.exact !== undefined }
+  const required = boundsOf(video, false)
+  const asksToCrop = allWords((video as { resizeMode?: ConstrainDOMString }).resizeMode).includes('crop-and-scale')
+  const advanced = (video.advanced ?? []).map((set) => boundsOf(set, true))
+  return { required, advanced, prefersCrop: asksToCrop }
 }
 
-/** A size of a given shape; with neither side given, one that any picture must be cut to. */
-function shapeOf(aspect: number, widthPx: number | null, heightPx: number | null) {
-  if (widthPx !== null) return { widthPx, heightPx: heightPx ?? Math.round(widthPx / aspect) }
-  const height = heightPx ?? 720
-  return { widthPx: Math.round(height * aspect), heightPx: height }
-}
-
-/** The form in which a picture of `source` goes to a track with `wish`: never larger, whole unless it may be cropped. */
-export function formatFor(wish: PictureWish, source: PictureFormat): PictureFormat {
-  const frameRate = Math.min(wish.frameRate ?? source.frameRate, source.frameRate)
-  const shrinkX = wish.widthPx === null ? 1 : wish.widthPx / source.widthPx
-  const shrinkY = wish.heightPx === null ? 1 : wish.heightPx / source.heightPx
-  if (wish.mayCrop && wish.widthPx !== null && wish.heightPx !== null) {
-    const shrink = Math.min(1, 1 / shrinkX, 1 / shrinkY)
-    const isInside = shrinkX <= 1 && shrinkY <= 1
-    const [widthPx, heightPx] = isInside ? [wish.widthPx, wish.heightPx] : [wish.widthPx * shrink, wish.heightPx * shrink]
-    return { widthPx: pixels(widthPx), heightPx: pixels(heightPx), frameRate }
+/** In an advanced set a value alone is required; in a basic one it is an aim. */
+function boundsOf(set: MediaTrackConstraintSet, isAdvanced: boolean): PictureBounds {
+  const modes = (set as { resizeMode?: ConstrainDOMString }).resizeMode
+  const required = isAdvanced && (typeof modes === 'string' || Array.isArray(modes)) ? allWords(modes) : exactWords(modes)
+  return {
+    width: rangeOf(set.width, isAdvanced, true),
+    height: rangeOf(set.height, isAdvanced, true),
+    aspectRatio: rangeOf(set.aspectRatio, isAdvanced),
+    frameRate: rangeOf(set.frameRate, isAdvanced),
+    resizeModes: required.length === 0 ? null : required.filter((mode): mode is ResizeMode => mode === 'none' || mode === 'crop-and-scale'),
   }
-  const shrink = Math.min(1, shrinkX, shrinkY)
-  return { widthPx: pixels(source.widthPx * shrink), heightPx: pixels(source.heightPx * shrink), frameRate }
 }
 
-const pixels = (length: number) => Math.max(1, Math.round(length))
-
-/** The first required constraint that the camera cannot meet; null when it meets all. */
-export function unmetConstraint(video: MediaTrackConstraints, { deviceId, source }: CameraFacts): string | null {
-  const { widthPx, heightPx, frameRate } = formatFor(pictureWish(video), source)
-  const given = { width: widthPx, height: heightPx, frameRate, aspectRatio: widthPx / heightPx }
-  for (const [name, value] of Object.entries(given)) {
-    const { exact, min, max } = rangeOf(video[name as keyof typeof given])
-    // Whole pixels cannot have every shape.
-    const slack = name === 'aspectRatio' ? 0.02 : 0.01
-    if (exact !== undefined && Math.abs(exact - value) > slack) return name
-    if (min !== undefined && min > value + slack) return name
-    if (max !== undefined && max < value - slack) return name
+/** Reads a numeric constraint. `isWhole`: of whole numbers, as the standard's ConstrainULong. */
+export function rangeOf(wish: ConstrainULong | ConstrainDouble | undefined, isAdvanced = false, isWhole = false): Bounds {
+  if (wish === undefined || wish === null) return NO_BOUNDS
+  const read = (value: unknown) => {
+    const number = value === undefined || value === null ? NaN : Number(value)
+    return Number.isFinite(number) ? (isWhole ? Math.trunc(number) : number) : null
   }
-  const facing = video.facingMode
-  if (typeof facing === 'object' && !Array.isArray(facing) && facing.exact !== undefined) return 'facingMode'
-  return unmetDevice(video, deviceId)
-}
-
-/** The first required constraint that the microphone cannot meet: it hands on what the studio made, and works on it no more. */
-export function unmetSound(audio: MediaTrackConstraints, deviceId: string): string | null {
-  for (const name of ['echoCancellation', 'noiseSuppression', 'autoGainControl'] as const) {
-    const wish = audio[name]
-    if (typeof wish === 'object' && wish !== null && 'exact' in wish && wish.exact !== undefined && wish.exact !== false) return name
+  if (typeof wish !== 'object') {
+    const value = read(wish)
+    return isAdvanced ? { min: value, max: value, ideal: value } : { ...NO_BOUNDS, ideal: value }
   }
-  const { exact, min } = rangeOf(audio.sampleRate)
-  if ((exact !== undefined && exact !== 48_000) || (min !== undefined && min > 48_000)) return 'sampleRate'
-  return unmetDevice(audio, deviceId)
-}
-
-function unmetDevice({ deviceId: wish }: MediaTrackConstraints, deviceId: string): string | null {
-  if (typeof wish !== 'object' || Array.isArray(wish) || wish.exact === undefined) return null
-  const exact = Array.isArray(wish.exact) ? wish.exact : [wish.exact]
-  return exact.includes(deviceId) ? null : 'deviceId'
-}
-
-/** A number alone is a preference. */
-function rangeOf(wish: ConstrainULong | ConstrainDouble | undefined): ConstrainULongRange {
-  if (wish === undefined || wish === null) return {}
-  return typeof wish === 'number' ? { ideal: wish } : wish
-}
-
-/** What a range aims at; its upper end when it names no aim. */
-function targetOf({ exact, ideal, min, max }: ConstrainULongRange): number | null {
-  const aim = exact ?? ideal ?? max
-  if (aim === undefined) return null
-  return Math.min(Math.max(aim, min ?? 0), max ?? Infinity)
+  const exact = read(wish.exact)
+  if (exact !== null) return { min: exact, max: exact, ideal: exact }
+  return { min: read(wish.min), max: read(wish.max), ideal: read(wish.ideal) }
 }

@@ -3,6 +3,8 @@ import type { FromMeeting, ToMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
 import type { PictureFormat, PictureWish } from './constraints.ts'
 import { Receiver } from './receiver.ts'
+import type { SoundWish } from './sound-constraints.ts'
+import type { MakeVoiceWorker } from './voice-receiver.ts'
 
 export const CAMERA_LABEL = 'Green Room Camera'
 export const MICROPHONE_LABEL = 'Green Room Microphone'
@@ -15,32 +17,42 @@ export interface DeviceIds {
   readonly group: string
 }
 
+/** While a page has none. */
+export const NO_IDS: DeviceIds = { camera: '', microphone: '', group: '' }
+
 /** What a shim needs of the virtual devices. */
 export interface DeviceDoor {
-  /** Resolves once the ids are known. */
+  /** Resolves once it is known whether the devices are present, and their ids if this page has any yet. */
   readonly ready: Promise<void>
   /** Whether the devices can be listed. */
   readonly isPresent: boolean
-  /** Known once `ready`. */
+  /** Ids that last as long as the site's data; empty strings while this page has none. */
   readonly ids: DeviceIds
+  /** Gives the page ids, once it may know which devices there are. */
+  identify(): Promise<void>
   /** Which devices there are. */
   readonly kinds: readonly DeviceKind[]
   /** Size and rate of the feed. */
   readonly source: PictureFormat
   /** A new track of its own, which lives until it and its copies are stopped. */
   openCamera(wish: PictureWish): MediaStreamTrack
-  openMicrophone(): MediaStreamTrack
+  openMicrophone(wish: SoundWish): MediaStreamTrack
   /** Changes what a camera's track gives. */
-  change(track: MediaStreamTrack, wish: PictureWish): void
+  changeCamera(track: MediaStreamTrack, wish: PictureWish): void
+  /** Changes what a microphone's track gives. */
+  changeMicrophone(track: MediaStreamTrack, wish: SoundWish): void
 }
 
-const FIRST_FORMAT: PictureFormat = { widthPx: 1280, heightPx: 720, frameRate: 30 }
+/** Before a studio has said what its show has. */
+export const FIRST_FORMAT: PictureFormat = { widthPx: 1280, heightPx: 720, frameRate: 30 }
 
 export interface FeedDoorEvents {
   /** The devices can be listed from now on. */
   readonly onPresence?: () => void
   /** A first track was opened, or the last was stopped. */
   readonly onUse?: (isUsed: boolean) => void
+  /** For the sound, a thread of its own. */
+  readonly makeVoiceWorker?: MakeVoiceWorker
 }
 
 /** The doorway's inner side: opens and ends the feed as tracks come and go. */
@@ -75,12 +87,22 @@ export class FeedDoor {
     return this.#open().openTrack(wish)
   }
 
-  openMicrophone(): MediaStreamTrack {
-    return this.#open().openSound()
+  openMicrophone(wish: SoundWish): MediaStreamTrack {
+    return this.#open().openSound(wish)
   }
 
-  change(track: MediaStreamTrack, wish: PictureWish): void {
-    this.#receiver?.change(track.id, wish)
+  /** A track that is not of this feed is left alone. */
+  changeCamera(track: MediaStreamTrack | null, wish: PictureWish): void {
+    if (track !== null) this.#receiver?.changePicture(track.id, wish)
+  }
+
+  changeMicrophone(track: MediaStreamTrack | null, wish: SoundWish): void {
+    if (track !== null) this.#receiver?.changeSound(track.id, wish)
+  }
+
+  /** Ends every track of a kind: the page may have it no more. */
+  end(kind: DeviceKind): void {
+    this.#receiver?.end(kind)
   }
 
   /** Ends every track; the page is going away. */
@@ -91,7 +113,7 @@ export class FeedDoor {
 
   #open(): Receiver {
     if (this.#receiver !== null) return this.#receiver
-    this.#receiver = new Receiver(this.#transport, this.#isFeedOn, () => this.close())
+    this.#receiver = new Receiver(this.#transport, this.#isFeedOn, this.#lastFormat, () => this.close(), this.#events.makeVoiceWorker ?? null)
     this.#events.onUse?.(true)
     return this.#receiver
   }
@@ -107,6 +129,7 @@ export class FeedDoor {
   #receive(message: ToMeeting): void {
     if (message.type === 'studio') {
       this.#isFeedOn = message.isFeedOn
+      if (message.format !== undefined) this.#lastFormat = message.format
       if (message.isOpen && !this.#isPresent) {
         this.#isPresent = true
         this.#events.onPresence?.()

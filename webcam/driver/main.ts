@@ -3,6 +3,7 @@ import type { FromMeeting, ToMeeting } from '../signal.ts'
 import { WebSocketTransport } from '../transport/websocket-transport.ts'
 import { FeedDoor, type DeviceDoor, type DeviceIds } from './device-door.ts'
 import { announceDevices, installShim } from './shim.ts'
+import { makeVoiceWorker } from './make-voice-worker.ts'
 
 const IDS_KEY = 'green-room-devices'
 const { mediaDevices } = navigator
@@ -12,9 +13,10 @@ if (mediaDevices !== undefined && script !== null && 'MediaStreamTrackGenerator'
   const signal = new URL('/signal?role=meeting', script.src)
   signal.protocol = signal.protocol === 'https:' ? 'wss:' : 'ws:'
   const transport = new WebSocketTransport<FromMeeting, ToMeeting>(signal.href)
-  const feed = new FeedDoor(transport, { onPresence: () => announceDevices(mediaDevices) })
+  const feed = new FeedDoor(transport, { onPresence: () => announceDevices(mediaDevices), makeVoiceWorker })
   const door: DeviceDoor = {
     ready: Promise.resolve(),
+    identify: () => Promise.resolve(),
     ids: lastingIds(),
     kinds: ['camera', 'microphone'],
     get isPresent() {
@@ -24,10 +26,11 @@ if (mediaDevices !== undefined && script !== null && 'MediaStreamTrackGenerator'
       return feed.source
     },
     openCamera: (wish) => feed.openCamera(wish),
-    openMicrophone: () => feed.openMicrophone(),
-    change: (track, wish) => feed.change(track, wish),
+    openMicrophone: (wish) => feed.openMicrophone(wish),
+    changeCamera: (track, wish) => feed.changeCamera(track, wish),
+    changeMicrophone: (track, wish) => feed.changeMicrophone(track, wish),
   }
-  installShim(mediaDevices, door)
+  installShim(window, door)
 }
 
 /** Ids that differ from site to site and last until site data is cleared, as a device's do. */

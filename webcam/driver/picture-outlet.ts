@@ -1,5 +1,6 @@
 // One track's worth of the feed: what arrives, scaled and thinned as the page asked for this track.
-import { formatFor, type PictureFormat, type PictureWish } from './constraints.ts'
+import type { PictureFormat, PictureWish } from './constraints.ts'
+import { formatFor } from './fitness.ts'
 
 const MOST_PENDING_WRITES = 4
 /** A frame that comes a little early is not dropped for it. */
@@ -10,7 +11,9 @@ export type Scale = (frame: VideoFrame, widthPx: number, heightPx: number) => Vi
 
 export class PictureOutlet {
   readonly track: MediaStreamTrack
-  wish: PictureWish
+  #wish: PictureWish
+  /** What the wish comes to, and of which source: worked out when one of them changes, not for every frame. */
+  #form: { readonly source: PictureFormat; readonly format: PictureFormat } | null = null
   readonly #writer: WritableStreamDefaultWriter<VideoFrame>
   readonly #onOver: (outlet: PictureOutlet) => void
   #pending = 0
@@ -21,16 +24,22 @@ export class PictureOutlet {
   constructor(wish: PictureWish, onOver: (outlet: PictureOutlet) => void) {
     const generator = new MediaStreamTrackGenerator({ kind: 'video' })
     this.track = generator
-    this.wish = wish
+    this.#wish = wish
     this.#writer = generator.writable.getWriter()
     this.#writer.closed.catch(() => undefined)
     this.#onOver = onOver
   }
 
+  set wish(next: PictureWish) {
+    this.#wish = next
+    this.#form = null
+  }
+
   /** Sends a copy of `frame` on, or leaves it out by the track's rate. The frame stays the caller's. */
   offer(frame: VideoFrame, source: PictureFormat, nowMs: number, scale: Scale): void {
     if (this.#isOver || this.#pending >= MOST_PENDING_WRITES) return
-    const { widthPx, heightPx, frameRate } = formatFor(this.wish, source)
+    if (this.#form?.source !== source) this.#form = { source, format: formatFor(this.#wish, source) }
+    const { widthPx, heightPx, frameRate } = this.#form.format
     if (frameRate < source.frameRate && !this.#isDue(nowMs, 1000 / frameRate)) return
     const isWhole = widthPx === frame.displayWidth && heightPx === frame.displayHeight
     this.#write(isWhole ? frame.clone() : scale(frame, widthPx, heightPx))

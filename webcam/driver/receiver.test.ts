@@ -68,7 +68,7 @@ beforeEach(() => {
     FromMeeting,
     ToMeeting
   >
-  receiver = new Receiver(transport, true, () => undefined)
+  receiver = new Receiver(transport, true, { widthPx: 1280, heightPx: 720, frameRate: 30 }, () => undefined)
   receiver.openTrack(pictureWish({}))
 })
 
@@ -85,7 +85,7 @@ describe('Receiver', () => {
   it('goes on with the new session when the one before it fails for having been given up, and keeps the candidates of each apart', async () => {
     const first = sessions()[0]!
     const answering = offerTo(first)
-    receiver.openSound()
+    receiver.openSound({ channels: 2, echoCancellation: false })
     const second = sessions()[1]!
     expect(second).not.toBe(first)
     await candidateTo(second, 'of the second')

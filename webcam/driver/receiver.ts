@@ -1,15 +1,14 @@
 // The meeting's side of the feed: tracks that never end by themselves. They carry the studio's
 // frames while they come and the holding card while they don't.
-import type { FromMeeting, ToMeeting } from '../signal.ts'
+import type { FeedFormat, FromMeeting, ToMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
 import { makeCard } from './card.ts'
 import type { PictureFormat, PictureWish } from './constraints.ts'
 import { PictureOutlet } from './picture-outlet.ts'
-import { PictureRate } from './picture-rate.ts'
 import { PictureScaler } from './picture-scaler.ts'
-import { SoundOutlets } from './sound-outlets.ts'
+import type { SoundWish } from './sound-constraints.ts'
 import { stampCaptureTimes } from '../sdp.ts'
-import { VoiceReceiver } from './voice-receiver.ts'
+import { VoiceReceiver, type MakeVoiceWorker } from './voice-receiver.ts'
 
 const CARD_AFTER_MS = 700
 const CARD_EVERY_MS = 200
@@ -20,13 +19,11 @@ export class Receiver {
   readonly #transport: Transport<FromMeeting, ToMeeting>
   readonly #outlets = new Set<PictureOutlet>()
   readonly #scaler = new PictureScaler()
-  readonly #rate = new PictureRate()
-  readonly #sound = new SoundOutlets(() => this.#tellIdle())
-  readonly #voice = new VoiceReceiver(this.#sound)
+  readonly #voice: VoiceReceiver
   readonly #onIdle: () => void
   readonly #timer: ReturnType<typeof setInterval>
   #card: HTMLCanvasElement
-  #format: PictureFormat = { widthPx: 1280, heightPx: 720, frameRate: 30 }
+  #format: PictureFormat
   #connection: RTCPeerConnection | null = null
   #session = ''
   #early: RTCIceCandidateInit[] = []
@@ -36,17 +33,19 @@ export class Receiver {
   #isFeedOn = false
   #isClosed = false
 
-  /** `onIdle` hears when the last track has been stopped. */
-  constructor(transport: Transport<FromMeeting, ToMeeting>, isFeedOn: boolean, onIdle: () => void) {
+  /** `format`: of the show, as far as it is known. `onIdle` hears when the last track has been stopped. */
+  constructor(transport: Transport<FromMeeting, ToMeeting>, isFeedOn: boolean, format: PictureFormat, onIdle: () => void, makeVoiceWorker: MakeVoiceWorker | null = null) {
     this.#transport = transport
     this.#isFeedOn = isFeedOn
+    this.#format = format
     this.#onIdle = onIdle
+    this.#voice = new VoiceReceiver(() => this.#tellIdle(), makeVoiceWorker)
     this.#card = makeCard(this.#format.widthPx, this.#format.heightPx)
     this.#timer = setInterval(() => this.#watch(), CARD_EVERY_MS)
     this.#watch()
   }
 
-  /** Size and rate of what arrives now, or arrived last. */
+  /** Size and rate of the show: what its pictures are meant to have, however few of them a busy machine lets through. */
   get format(): PictureFormat {
     return this.#format
   }
@@ -60,16 +59,30 @@ export class Receiver {
   }
 
   /** A new track that gives the studio's sound. */
-  openSound(): MediaStreamTrack {
-    const track = this.#sound.open()
+  openSound(wish: SoundWish): MediaStreamTrack {
+    const track = this.#voice.open(wish.channels)
     // A session that was made for the picture alone has no sound.
     if (this.#connection !== null && !this.#hasVoice) this.#want()
     return track
   }
 
   /** Changes what a track gives. A track that is not of this feed is left alone. */
-  change(trackId: string, wish: PictureWish): void {
+  changePicture(trackId: string, wish: PictureWish): void {
     for (const outlet of this.#outlets) if (outlet.track.id === trackId) outlet.wish = wish
+  }
+
+  changeSound(trackId: string, wish: SoundWish): void {
+    this.#voice.change(trackId, wish.channels)
+  }
+
+  /** Ends every track of a kind. */
+  end(kind: 'camera' | 'microphone'): void {
+    if (kind === 'microphone') this.#voice.close()
+    else {
+      for (const outlet of this.#outlets) outlet.close()
+      this.#outlets.clear()
+    }
+    this.#tellIdle()
   }
 
   /** Acts on a message for this page. */
@@ -78,6 +91,7 @@ export class Receiver {
       case 'studio':
         // Only "bye" ends a running picture: a server that restarts knows nothing of it for a moment.
         this.#isFeedOn = message.isFeedOn
+        if (message.format !== undefined) this.#setFormat(message.format)
         if (message.isFeedOn && !this.#isLive) this.#want()
         return
       case 'description':
@@ -112,7 +126,7 @@ export class Receiver {
     this.#hangUp(true)
     for (const outlet of this.#outlets) outlet.close()
     this.#outlets.clear()
-    this.#sound.close()
+    this.#voice.close()
   }
 
   #forget(outlet: PictureOutlet): void {
@@ -121,7 +135,7 @@ export class Receiver {
   }
 
   #tellIdle(): void {
-    if (this.#outlets.size === 0 && this.#sound.size === 0) this.#onIdle()
+    if (this.#outlets.size === 0 && this.#voice.size === 0) this.#onIdle()
   }
 
   get #isLive(): boolean {
@@ -129,7 +143,7 @@ export class Receiver {
   }
 
   #watch(): void {
-    if (this.#sound.size > 0) this.#voice.watch()
+    this.#voice.watch()
     if (this.#isLive) return
     this.#sendCard()
     const now = performance.now()
@@ -161,7 +175,7 @@ export class Receiver {
       void this.#pump(track, connection)
     }
     connection.ondatachannel = ({ channel }) => {
-      this.#hasVoice = this.#sound.size > 0
+      this.#hasVoice = this.#voice.size > 0
       // Nobody here listens: the studio need not send.
       if (this.#hasVoice) this.#voice.connect(channel)
       else channel.close()
@@ -197,18 +211,14 @@ export class Receiver {
         return
       }
       this.#lastLiveMs = performance.now()
-      this.#noteFormat(value)
       this.#spread(value)
     }
   }
 
-  #noteFormat(frame: VideoFrame): void {
-    const { displayWidth: widthPx, displayHeight: heightPx } = frame
-    this.#rate.note(this.#lastLiveMs)
-    if (this.#rate.rate !== this.#format.frameRate) this.#format = { ...this.#format, frameRate: this.#rate.rate }
-    if (widthPx === this.#format.widthPx && heightPx === this.#format.heightPx) return
-    this.#format = { ...this.#format, widthPx, heightPx }
-    this.#card = makeCard(widthPx, heightPx)
+  #setFormat(format: FeedFormat): void {
+    const { widthPx, heightPx } = this.#format
+    this.#format = format
+    if (widthPx !== format.widthPx || heightPx !== format.heightPx) this.#card = makeCard(format.widthPx, format.heightPx)
   }
 
   /** Gives a frame to every track as that wants it, and closes it. */

@@ -1,9 +1,8 @@
-// Takes the studio's sound from a data channel and lets it out together with the picture.
-import { CHUNK_MS, unpackChunk } from '../../core/sound/voice-chunk.ts'
-import { VoicePacer } from '../../core/sound/voice-pacer.ts'
-import type { SoundOutlets } from './sound-outlets.ts'
+// Tracks that carry the studio's sound. They are filled on a thread of their own where the page's policy allows one, else on the page's.
+import { CHUNK_MS } from '../../core/sound/voice-chunk.ts'
+import { VoiceDesk } from './voice-desk.ts'
+import type { FromVoiceDesk, ToVoiceDesk } from './voice.worker.ts'
 
-const SILENCE_AFTER_MS = 60
 const LATENCY_EVERY_MS = 250
 const LATENCIES_KEPT = 12
 /** From 1 January 1900, where the network's clock begins, to 1970. */
@@ -13,61 +12,130 @@ const OWN_DELAY_MS = 1.5 * CHUNK_MS
 /** Before the picture's latency is known: the median of a quiet machine. */
 const FIRST_HOLD_MS = 30
 
+/** Makes a worker that runs voice.worker.ts; throws, or says `error`, where the page's policy forbids it. */
+export type MakeVoiceWorker = () => Worker
+
 export class VoiceReceiver {
-  readonly #outlets: SoundOutlets
-  readonly #pacer = new VoicePacer()
+  readonly #desk = new VoiceDesk((id) => this.#forget(id))
+  readonly #tracks = new Map<string, MediaStreamTrack>()
+  readonly #onEmpty: () => void
+  readonly #makeWorker: MakeVoiceWorker | null
+  /** Null until it has said that it runs, and for good where it may not. */
+  #worker: Worker | null = null
+  #starting: Worker | null = null
+  #isMoved = false
   #latencies: number[] = []
   #lastLatencyMs = -Infinity
-  #lastOutMs = -Infinity
-  #channel: RTCDataChannel | null = null
   #picture: RTCRtpReceiver | null = null
 
-  constructor(outlets: SoundOutlets) {
-    this.#outlets = outlets
-    this.#pacer.follow(FIRST_HOLD_MS)
+  /** `onEmpty` hears once the last track and every copy of it have been stopped. */
+  constructor(onEmpty: () => void, makeWorker: MakeVoiceWorker | null) {
+    this.#onEmpty = onEmpty
+    this.#makeWorker = makeWorker
+    this.#follow(FIRST_HOLD_MS)
   }
 
-  /** Hears a channel from now on; `picture` is what its sound belongs to. */
+  /** How many tracks there are. */
+  get size(): number {
+    return this.#tracks.size
+  }
+
+  /** A new track of one channel or two. */
+  open(channels: 1 | 2): MediaStreamTrack {
+    this.#start()
+    const generator = new MediaStreamTrackGenerator({ kind: 'audio' }) as MediaStreamTrackGenerator<AudioData>
+    const outlet = { id: generator.id, writable: generator.writable, channels }
+    this.#tracks.set(generator.id, generator)
+    if (this.#isMoved) this.#post({ type: 'add', outlet }, [outlet.writable])
+    else this.#desk.add(outlet)
+    return generator
+  }
+
+  change(id: string, channels: 1 | 2): void {
+    if (this.#isMoved) this.#post({ type: 'change', id, channels })
+    else this.#desk.change(id, channels)
+  }
+
+  /** Hears a channel from now on. */
   connect(channel: RTCDataChannel): void {
-    this.disconnect()
-    this.#channel = channel
-    channel.binaryType = 'arraybuffer'
-    channel.onmessage = ({ data }) => this.#hear(data)
+    if (this.#move(channel)) return
+    this.#desk.connect(channel)
   }
 
+  /** What the sound belongs to. */
   follow(picture: RTCRtpReceiver): void {
     this.#picture = picture
     this.#latencies = []
   }
 
   disconnect(): void {
-    if (this.#channel !== null) this.#channel.onmessage = null
-    this.#channel = null
-    this.#pacer.reset()
+    if (this.#isMoved) this.#post({ type: 'disconnect' })
+    else this.#desk.disconnect()
   }
 
-  /** Called now and then: keeps the tracks silent, not stalled, while nothing arrives. */
+  /** Called now and then. */
   watch(): void {
-    this.#release()
-    if (performance.now() - this.#lastOutMs > SILENCE_AFTER_MS) this.#outlets.writeSilence()
-  }
-
-  #hear(data: unknown): void {
-    const chunk = unpackChunk(data)
-    if (chunk === null) return
+    if (this.#tracks.size === 0) return
+    if (!this.#isMoved) this.#desk.watch()
     const nowMs = performance.now()
     if (nowMs - this.#lastLatencyMs > LATENCY_EVERY_MS) this.#measure(nowMs)
-    this.#pacer.offer(chunk, nowMs)
-    // Arrivals, not timers, wake us: a hidden page's timers run once a second.
-    this.#release()
   }
 
-  #release(): void {
-    const nowMs = performance.now()
-    for (let chunk = this.#pacer.take(nowMs); chunk !== null; chunk = this.#pacer.take(nowMs)) {
-      this.#outlets.write(chunk.samples)
-      this.#lastOutMs = nowMs
+  /** Ends every track. */
+  close(): void {
+    for (const track of this.#tracks.values()) track.stop()
+    this.#tracks.clear()
+    this.#desk.close()
+    this.#worker?.terminate()
+    this.#starting?.terminate()
+    this.#worker = null
+    this.#starting = null
+    this.#isMoved = false
+  }
+
+  #start(): void {
+    if (this.#makeWorker === null || this.#worker !== null || this.#starting !== null) return
+    try {
+      const worker = this.#makeWorker()
+      this.#starting = worker
+      worker.onmessage = ({ data }: MessageEvent<FromVoiceDesk>) => {
+        if (data.type === 'ready' && this.#starting === worker) this.#worker = worker
+        else if (data.type === 'ended') this.#forget(data.id)
+      }
+      // Not allowed here: the page's own thread does it.
+      worker.onerror = () => worker.terminate()
+    } catch {
+      // The page's policy forbids workers: the page's own thread does it.
     }
+  }
+
+  /** Moves the work to the thread of its own. A channel can be handed over only when it has just come about. */
+  #move(channel: RTCDataChannel): boolean {
+    if (this.#worker === null) return false
+    try {
+      this.#worker.postMessage({ type: 'connect', channel } satisfies ToVoiceDesk, [channel as unknown as Transferable])
+    } catch {
+      // This browser cannot hand channels over.
+      return false
+    }
+    if (!this.#isMoved) {
+      this.#isMoved = true
+      for (const outlet of this.#desk.release()) this.#post({ type: 'add', outlet }, [outlet.writable])
+    }
+    return true
+  }
+
+  #post(message: ToVoiceDesk, transfer: readonly object[] = []): void {
+    this.#worker?.postMessage(message, transfer as Transferable[])
+  }
+
+  #forget(id: string): void {
+    if (this.#tracks.delete(id) && this.#tracks.size === 0) this.#onEmpty()
+  }
+
+  #follow(holdMs: number): void {
+    this.#desk.follow(holdMs)
+    this.#post({ type: 'follow', holdMs })
   }
 
   /** How long the newest picture took, by the capture time that its sender stamped (abs-capture-time). */
@@ -80,6 +148,6 @@ export class VoiceReceiver {
     this.#latencies.push(latencyMs)
     if (this.#latencies.length > LATENCIES_KEPT) this.#latencies.shift()
     const sorted = [...this.#latencies].sort((first, second) => first - second)
-    this.#pacer.follow(sorted[Math.floor(sorted.length / 2)]! - OWN_DELAY_MS)
+    this.#follow(sorted[Math.floor(sorted.length / 2)]! - OWN_DELAY_MS)
   }
 }

@@ -91,14 +91,62 @@ describe('SiteGate', () => {
     expect(told.at(-1)).toEqual({ documentId: 'a', message: { type: 'description', session: 's', description: { type: 'offer', sdp: 'v=0' } } })
   })
 
-  it('has room for four tracks a page and for sixty pages', () => {
+  it('has room for four tracks a page, and for four questions of one site', () => {
     gate.setDecisions(new Map([[SITE, 'always']]))
     feed(true)
     gate.receive('a', SITE, { type: 'open' })
     for (let i = 0; i < 10; i += 1) want('a', SITE, `s${i}`)
     expect(heard).toHaveLength(4)
     for (let i = 0; i < 100; i += 1) gate.receive(`page ${i}`, OTHER, { type: 'open' })
-    expect(sites).toHaveLength(60)
+    expect(sites.filter(({ origin }) => origin === OTHER)).toHaveLength(4)
+  })
+
+  it('lets no page that was refused, or that floods, keep another out', () => {
+    gate.setDecisions(new Map([[SITE, 'always']]))
+    feed(true)
+    for (let i = 0; i < 1000; i += 1) {
+      const origin = `https://flood-${i % 300}.example.org`
+      gate.receive(`flood ${i}`, origin, { type: 'open' })
+      if (i % 3 === 0) gate.decideOnce(`flood ${i}`, false)
+    }
+    expect(sites.filter(({ state }) => state === 'asking').length).toBeLessThanOrEqual(60)
+    // One that may always, at once; with a picture.
+    gate.receive('a', SITE, { type: 'open' })
+    expect(isTheirs('a')).toMatchObject({ isFeedOn: true })
+    want('a')
+    expect(heard).toMatchObject([{ message: { type: 'want', session: 'a s' } }])
+  })
+
+  it('asks for a page that had to wait as soon as there is room, and withdraws the question of one that has gone', () => {
+    for (let i = 0; i < 60; i += 1) gate.receive(`page ${i}`, `https://site-${i}.example.org`, { type: 'open' })
+    gate.receive('late', OTHER, { type: 'open' })
+    expect(sites.some(({ documentId }) => documentId === 'late')).toBe(false)
+    gate.gone('page 7')
+    expect(sites.some(({ documentId }) => documentId === 'late')).toBe(true)
+    expect(sites.some(({ documentId }) => documentId === 'page 7')).toBe(false)
+    told.length = 0
+    gate.findGone()
+    expect(told).toHaveLength(60)
+    expect(told.every(({ message }) => message.type === 'studio' && !message.isFeedOn)).toBe(true)
+  })
+
+  it('asks nothing for a page of an opaque origin, whatever was decided', () => {
+    gate.setDecisions(new Map([['null', 'always']]))
+    feed(true)
+    gate.receive('a', 'null', { type: 'open' })
+    gate.receive('b', 'file://', { type: 'open' })
+    want('a', 'null')
+    expect([sites, told, heard]).toEqual([[], [], []])
+  })
+
+  it('tells size and rate of the show to pages that may have the feed, and to no other', () => {
+    const format = { widthPx: 1920, heightPx: 1080, frameRate: 60 }
+    gate.setDecisions(new Map([[SITE, 'always']]))
+    gate.transport.send({ type: 'feed', isOn: true, isAgain: false, format })
+    gate.receive('a', SITE, { type: 'open' })
+    gate.receive('b', OTHER, { type: 'open' })
+    expect(isTheirs('a')).toEqual({ type: 'studio', isOpen: true, isFeedOn: true, format })
+    expect(isTheirs('b')).toEqual({ type: 'studio', isOpen: true, isFeedOn: false })
   })
 
   it('ignores what is no message', () => {

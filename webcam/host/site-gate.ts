@@ -1,6 +1,6 @@
 // Which sites may have the feed. The presenter decides, once or for good, by the origin that the browser vouches for; until
 // then, and after a no, a site learns nothing but that there is a studio, and shows the holding card.
-import { fromSiteSchema, type FromSite, type FromStudio, type ToMeeting, type ToStudio } from '../signal.ts'
+import { fromSiteSchema, type FeedFormat, type FromSite, type FromStudio, type ToMeeting, type ToStudio } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
 
 /** What was decided for a site for good. */
@@ -24,8 +24,13 @@ export interface SiteLink {
 
 /** Tracks that one page may take at once. */
 const MOST_SESSIONS_A_PAGE = 4
-/** Pages that may wait for an answer at once; more are a page that floods. */
-const MOST_PAGES = 60
+/** Questions that the presenter may have before them at once, and those of one site among them. */
+const MOST_ASKING = 60
+const MOST_ASKING_A_SITE = 4
+/** Pages that may wait for such a place; beyond them nothing is remembered of a page that was not allowed. */
+const MOST_WAITING = 500
+/** The only origins that have a name which a person can trust: a sandboxed page's is "null". */
+const NAMED_ORIGIN = /^https?:\/\/[^/]+$/
 
 interface Page {
   readonly origin: string
@@ -42,6 +47,7 @@ export class SiteGate {
   readonly #once: Map<string, SiteState>
   #decisions: ReadonlyMap<string, SiteDecision> = new Map()
   #isFeedOn = false
+  #format: FeedFormat | undefined
 
   /**
    * `onSites` hears whenever the open pages, or how they stand, have changed. `once` is what an earlier gate had decided for
@@ -82,10 +88,15 @@ export class SiteGate {
     this.#link.announce(this.#isFeedOn)
   }
 
+  /** Sends every page that waits for an answer a sign: one that cannot be reached any more is taken for gone by the link. */
+  findGone(): void {
+    for (const [documentId, page] of this.#pages) if (this.#stateOf(documentId, page) === 'asking') this.#tellState(documentId, false)
+  }
+
   /** A page's message, with the origin that the browser saw. Anything that is none is ignored. */
   receive(documentId: string, origin: string, raw: unknown): void {
     const parsed = fromSiteSchema.safeParse(raw)
-    if (!parsed.success) return
+    if (!parsed.success || !NAMED_ORIGIN.test(origin)) return
     const message = parsed.data
     if (message.type === 'open') return this.#open(documentId, origin)
     if (message.type === 'close') return this.gone(documentId)
@@ -110,8 +121,10 @@ export class SiteGate {
   #open(documentId: string, origin: string): void {
     const known = this.#pages.get(documentId)
     if (known === undefined || known.origin !== origin) {
-      if (this.#pages.size >= MOST_PAGES) return this.#link.send(documentId, { type: 'studio', isOpen: true, isFeedOn: false })
-      this.#pages.set(documentId, { origin, sessions: new Set() })
+      const page = { origin, sessions: new Set<string>() }
+      const isUndecided = this.#stateOf(documentId, page) !== 'allowed'
+      if (isUndecided && this.#undecided() >= MOST_WAITING) return this.#link.send(documentId, { type: 'studio', isOpen: true, isFeedOn: false })
+      this.#pages.set(documentId, page)
     }
     const page = this.#pages.get(documentId)!
     this.#tellState(documentId, this.#stateOf(documentId, page) === 'allowed')
@@ -135,9 +148,10 @@ export class SiteGate {
 
   #fromHost(message: FromStudio): void {
     if (message.type === 'feed') {
-      if (message.isOn === this.#isFeedOn) return
+      this.#format = message.format
+      const isNew = message.isOn !== this.#isFeedOn
       this.#isFeedOn = message.isOn
-      this.announce()
+      if (isNew) this.announce()
       return this.#review()
     }
     const space = message.session.indexOf(' ')
@@ -173,10 +187,31 @@ export class SiteGate {
   }
 
   #tellState(documentId: string, isAllowed: boolean): void {
-    this.#link.send(documentId, { type: 'studio', isOpen: true, isFeedOn: isAllowed && this.#isFeedOn })
+    const format = isAllowed ? this.#format : undefined
+    this.#link.send(documentId, { type: 'studio', isOpen: true, isFeedOn: isAllowed && this.#isFeedOn, ...(format === undefined ? {} : { format }) })
   }
 
+  #undecided(): number {
+    let count = 0
+    for (const [documentId, page] of this.#pages) if (this.#stateOf(documentId, page) !== 'allowed') count += 1
+    return count
+  }
+
+  /** Tells of every page, but for those that still wait for a place among the questions. They come up when there is one. */
   #tellSites(): void {
-    this.#onSites([...this.#pages].map(([documentId, page]) => ({ documentId, origin: page.origin, state: this.#stateOf(documentId, page) })))
+    const asking = new Map<string, number>()
+    let all = 0
+    const sites: OpenSite[] = []
+    for (const [documentId, { origin, ...page }] of this.#pages) {
+      const state = this.#stateOf(documentId, { origin, ...page })
+      const ofSite = asking.get(origin) ?? 0
+      if (state === 'asking') {
+        if (all >= MOST_ASKING || ofSite >= MOST_ASKING_A_SITE) continue
+        asking.set(origin, ofSite + 1)
+        all += 1
+      }
+      sites.push({ documentId, origin, state })
+    }
+    this.#onSites(sites)
   }
 }

@@ -1,5 +1,5 @@
 // The studio's side: sends the feed to every meeting page that asks.
-import type { FromStudio, ToStudio, FromMeeting } from '../signal.ts'
+import type { FeedFormat, FromStudio, ToStudio, FromMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
 import { stampCaptureTimes, withStartBitrate } from '../sdp.ts'
 
@@ -37,6 +37,7 @@ export class StudioHost {
   readonly #events: StudioHostEvents
   readonly #connect: () => RTCPeerConnection
   #track: MediaStreamTrack | null = null
+  #format: FeedFormat | undefined
   readonly #voice: VoiceSender | null
   #count = 0
 
@@ -55,16 +56,23 @@ export class StudioHost {
   }
 
   /** Offers a track to meetings, or none. `isAgain`: the feed ran before, and must not take another tab's place. */
-  setFeed(track: MediaStreamTrack | null, isAgain = false): void {
+  setFeed(track: MediaStreamTrack | null, isAgain = false, format?: FeedFormat): void {
+    this.#format = format
     if (track === this.#track) return
     this.#endAll()
     this.#track = track
     this.announce(isAgain)
   }
 
+  /** The show that is on air has another size or rate now. */
+  setFormat(format: FeedFormat): void {
+    this.#format = format
+    if (this.#track !== null) this.announce()
+  }
+
   /** Says again whether the feed runs, after the transport came back. */
   announce(isAgain = true): void {
-    this.#transport.send({ type: 'feed', isOn: this.#track !== null, isAgain })
+    this.#transport.send({ type: 'feed', isOn: this.#track !== null, isAgain, ...(this.#format === undefined ? {} : { format: this.#format }) })
   }
 
   dispose(): void {
