@@ -5,6 +5,7 @@ import { nodeOf, rootOf } from '../plan/read-plan.ts'
 import type { StackNode } from '../plan/frame-plan.ts'
 import { planFrame, planOutputs, type PlanOptions } from '../plan/plan-frame.ts'
 import { renderOutputs, renderReference } from '../render/render-reference.ts'
+import { inkModes, newInk } from '../layout/inside-page.ts'
 import { addContents } from '../show/contents.ts'
 import type { NewLayer } from '../show/show.ts'
 import { BARE_SCENE, newGroupLayer, newSceneLayer, newShapeLayer, newStep, PLAIN_FRAME } from '../show/create.ts'
@@ -63,6 +64,18 @@ describe('a group', () => {
     const apart = pictureOf(withLayers(show, [{ ...group, frame: SET_APART }]), {}, seed)
     expect(rootOf(apart.plan).items).toHaveLength(1)
     expect(mostBetween(alone.data, apart.data)).toBeLessThan(1e-9)
+  })
+
+  // W3C Compositing and Blending Level 1 §3.3: the layers of an isolated group are blended with each other only.
+  it.each(SHOW_SEEDS.slice(0, 8))('seed %i: is the same picture in place, set apart, a thousandth faded or a thousandth of a pixel moved, however its layers blend', (seed) => {
+    const { show } = showCase(seed)
+    const group = newGroupLayer('Group', show.scenes[0]!.layers, show.canvas, makeId)
+    const wall: Layer = { ...show.scenes[2]!.layers[0]!, visible: true, opacity: 1, blend: 'normal' }
+    const draw = (layer: Layer) => pictureOf(withLayers(show, [wall, layer]), {}, seed).data
+    const inPlace = draw(group)
+    expect(mostBetween(inPlace, draw({ ...group, frame: SET_APART }))).toBeLessThan(1e-9)
+    expect(mostBetween(inPlace, draw({ ...group, opacity: 0.999 }))).toBeLessThan(0.0015)
+    expect(mostBetween(inPlace, draw({ ...group, placement: { ...group.placement, x: 0.001 } }))).toBeLessThan(0.03)
   })
 
   it('is faded as one picture: what is behind another of its layers does not shine through', () => {
@@ -311,5 +324,43 @@ describe('what rests', () => {
       )
       expect(planned(cleaned, 1)).toEqual(planned(structuredClone(cleaned), 1))
     }
+  })
+})
+
+describe('a presenter inside a page', () => {
+  const { show } = showCase(301)
+  const page = plainShape(show, '#3c6eb4', { x: 0, y: 0, width: 160, height: 120 })
+  const presenter = plainShape(show, '#e0b090', { x: 40, y: 20, width: 60, height: 90 })
+  const inShow = addContents(show, [...page.contents, ...presenter.contents])
+  const asScene = { ...BARE_SCENE, id: 'page', name: 'Page', layers: [page.layer] }
+  const base: Show = { ...inShow, scenes: [{ ...inShow.scenes[0]!, layers: [] }, asScene, ...inShow.scenes.slice(1)] }
+  const pageLayer = newSceneLayer(asScene, base.canvas, makeId)
+  const alone = pictureOf(withLayers(base, [pageLayer])).data
+
+  it.each(inkModes)('in mode "%s" leaves the page’s own colours as they are wherever the presenter is not', (mode) => {
+    const ink = newInk(pageLayer, mode, 'Ink', makeId)
+    const { data } = pictureOf(withLayers(base, [pageLayer, presenter.layer, ink]))
+    for (let y = 0; y < 120; y += 1) {
+      for (let x = 0; x < 160; x += 1) {
+        if (x >= 40 && x < 100 && y >= 20 && y < 110) continue
+        for (let channel = 0; channel < 4; channel += 1) {
+          const at = (y * 160 + x) * 4 + channel
+          expect(Math.abs(data[at]! - alone[at]!)).toBeLessThan(1 / 255)
+        }
+      }
+    }
+  })
+
+  it('is darkened by all of the ink in mode "all": the product of both, as multiply is defined (W3C Compositing §5.1)', () => {
+    const { data } = pictureOf(withLayers(base, [pageLayer, presenter.layer, newInk(pageLayer, 'all', 'Ink', makeId)]))
+    const expected = [0xe0 * 0x3c, 0xb0 * 0x6e, 0x90 * 0xb4].map((product) => product / 255 ** 2)
+    const at = (60 * 160 + 70) * 4
+    expect([...data.slice(at, at + 3)]).toEqual(expected.map((value) => expect.closeTo(value, 6) as number))
+  })
+
+  it('is the page alone where nobody stands in it', () => {
+    const ink = newInk(pageLayer, 'all', 'Ink', makeId)
+    expect(mostBetween(pictureOf(withLayers(base, [pageLayer, ink])).data, alone)).toBe(0)
+    expect(mostBetween(pictureOf(withLayers(base, [pageLayer, { ...presenter.layer, visible: false }, ink])).data, alone)).toBe(0)
   })
 })

@@ -13,8 +13,9 @@ export function putStacked(place: Place, layer: Layer, layers: readonly Layer[],
   const { builder, show, culls, motion } = place
   const steps = callsOf(NO_STEPS, layer.treatment)
   const isInPlace = liesWhereItLay(place, layer)
-  // Nothing sets them apart: they are part of what is around them.
-  if (isInPlace && motion === null && steps.length === 0 && layer.opacity === 1 && layer.blend === 'normal')
+  // Nothing sets them apart, and none mixes with what lies under the group: they are part of what is around them.
+  const areNormal = layers.every(({ visible, blend }) => !visible || blend === 'normal')
+  if (areNormal && isInPlace && motion === null && steps.length === 0 && layer.opacity === 1 && layer.blend === 'normal')
     return place.putLayers({ ...place, within }, layers)
   const placement = scaledPlacement(layer.placement, place.scale)
   const { canvas } = show

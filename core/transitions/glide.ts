@@ -1,6 +1,8 @@
 // Layers that both scenes have move from place to place; what only one of them has dissolves where it is.
 import { formatHex, parseHex } from '../colour/hex.ts'
 import { putLayerAt } from '../layers/index.ts'
+import { hasInkInside } from '../layers/inside-page.ts'
+import type { Crop } from '../layout/fit.ts'
 import type { Place } from '../layers/place.ts'
 import { keyOf, StackItems } from '../plan/plan-builder.ts'
 import type { Border, Frame, Layer, Placement, Shadow } from '../show/show.ts'
@@ -24,6 +26,8 @@ export const glide: TransitionDefinition<'glide'> = {
     if (from.scene === null || to.scene === null || ground !== 'black') return mixed(between, progress)
     const fromLayers = from.scene.stage.scene.layers.filter(isSeen)
     const toLayers = to.scene.stage.scene.layers.filter(isSeen)
+    // What a page's ink is on has to be drawn with it.
+    if (hasInkInside(fromLayers) || hasInkInside(toLayers)) return mixed(between, progress)
     // Where one of the two covers the canvas, what the other has at the very back is there all the time: nobody sees the ground.
     const isHidden = { come: coversAll(from.scene.place, fromLayers), gone: coversAll(to.scene.place, toLayers) }
     let [fromAt, toAt] = [0, 0]
@@ -91,6 +95,7 @@ function putOnItsWay(place: Place, from: Layer, to: Layer, share: number): void 
     ...to,
     opacity: at(from.opacity, to.opacity),
     placement: placementBetween(from.placement, to.placement, at),
+    crop: cropBetween(from.crop, to.crop, at),
     frame: frameBetween(from.frame, to.frame, share, at),
   }
   putLayerAt(place, layer, larger.placement)
@@ -104,9 +109,22 @@ function placementBetween(from: Placement, to: Placement, at: Between): Placemen
     y: at(from.y, to.y),
     width: at(from.width, to.width),
     height: at(from.height, to.height),
-    angleDeg: at(from.angleDeg, to.angleDeg),
+    angleDeg: at(from.angleDeg, from.angleDeg + shorterTurn(to.angleDeg - from.angleDeg)),
     fit: to.fit,
   }
+}
+
+/** The same turn by less than half a round, in degrees. */
+function shorterTurn(angleDeg: number): number {
+  return angleDeg - 360 * Math.round(angleDeg / 360)
+}
+
+const UNCROPPED: Crop = { left: 0, top: 0, right: 0, bottom: 0 }
+
+function cropBetween(from: Crop | null, to: Crop | null, at: Between): Crop | null {
+  if (from === null && to === null) return null
+  const [one, other] = [from ?? UNCROPPED, to ?? UNCROPPED]
+  return { left: at(one.left, other.left), top: at(one.top, other.top), right: at(one.right, other.right), bottom: at(one.bottom, other.bottom) }
 }
 
 function frameBetween(from: Frame, to: Frame, share: number, at: Between): Frame {

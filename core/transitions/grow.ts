@@ -13,19 +13,18 @@ export const grow: TransitionDefinition<'grow'> = {
     if (progress === 1) return to.put()
     from.put()
     const scale = FIRST_SCALE + (1 - FIRST_SCALE) * progress
-    // On whole pixels: its edge is sharp all the way.
-    const left = Math.round((widthPx * (1 - scale)) / 2)
-    const top = Math.round((heightPx * (1 - scale)) / 2)
-    const width = Math.max(1, widthPx - 2 * left)
-    const height = Math.max(1, heightPx - 2 * top)
+    const width = widthPx * scale
+    const height = heightPx * scale
+    const left = (widthPx - width) / 2
+    const top = (heightPx - height) / 2
     const back = translation(-left, -top)
     const whole = wholeItem(widthPx, heightPx, pictureOf(to.node()))
     stack.put({
       ...whole,
-      paint: { kind: 'node', node: to.node(), toNode: followedBy(back, scaling(widthPx / width, heightPx / height)) },
+      paint: { kind: 'node', node: to.node(), toNode: followedBy(back, scaling(1 / scale, 1 / scale)) },
       coverage: { ...whole.coverage, shape: { kind: 'roundedRect', width, height, cornerRadius: 0 } },
       toCoverage: back,
-      bounds: { left, top, right: left + width, bottom: top + height },
+      bounds: { left: Math.floor(left), top: Math.floor(top), right: Math.ceil(left + width), bottom: Math.ceil(top + height) },
       opacity: Math.min(1, progress / OPAQUE_AT),
     })
   },

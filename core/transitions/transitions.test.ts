@@ -5,6 +5,7 @@ import type { Picture } from '../picture/picture.ts'
 import { nodeOf, rootOf } from '../plan/read-plan.ts'
 import { planFrame, type SourceInfos, type Stage } from '../plan/plan-frame.ts'
 import { renderReference } from '../render/render-reference.ts'
+import { seededRandom } from '../random/seeded.ts'
 import { BARE_SCENE, newInputLayer } from '../show/create.ts'
 import type { ColourInput, Input, InputLayer, Layer, Scene, Show } from '../show/show.ts'
 import { goTo, settled, type TransitionStage } from '../stage/stage.ts'
@@ -53,6 +54,12 @@ function mostBetween(first: ArrayLike<number>, second: ArrayLike<number>): numbe
   let most = 0
   for (let i = 0; i < first.length; i += 1) most = Math.max(most, Math.abs(first[i]! - second[i]!))
   return most
+}
+
+function meanBetween(first: ArrayLike<number>, second: ArrayLike<number>): number {
+  let sum = 0
+  for (let i = 0; i < first.length; i += 1) sum += Math.abs(first[i]! - second[i]!)
+  return sum / first.length
 }
 
 const all: readonly Transition[] = [...Object.values(usualTransitions), { ...usualTransitions.wipe, kind: 'pictureWipe', inputId: 'photo', softness: 0.3 }]
@@ -108,14 +115,65 @@ describe('every transition', () => {
       let before = seen(0)
       for (let progress = 0.01; progress < 1.005; progress += 0.01) {
         const now = seen(progress)
-        let sum = 0
-        for (let i = 0; i < now.length; i += 1) sum += Math.abs(now[i]! - before[i]!)
         // Of four channels two change, from 0 to 1 or back: ½ in all.
-        expect(sum / now.length).toBeLessThan(0.025)
+        expect(meanBetween(before, now)).toBeLessThan(0.025)
         before = now
       }
     },
   )
+
+  // A seam is where one way of drawing takes over from another: both ends, the middle, where something is hidden from then on.
+  const SEAMS_MS = [0, 1, 249, 250, 499, 500, 501, 700, 998, 999]
+
+  it.each(all.filter(({ kind }) => kind !== 'cut').flatMap((transition) => [11, 12, 13, 14].map((seed) => [transition.kind, seed, transition] as const)))(
+    '%s, seed %i: no pixel changes by more in a millisecond than an edge at its speed would change it',
+    (_, seed, transition) => {
+      const random = seededRandom(seed)
+      const between = (least: number, most: number) => least + random() * (most - least)
+      const placed = (base: InputLayer): InputLayer => ({
+        ...base,
+        opacity: between(0.4, 1),
+        placement: {
+          ...base.placement,
+          x: between(-40, 90),
+          y: between(-30, 60),
+          width: between(30, 160),
+          height: between(30, 120),
+          angleDeg: random() < 0.5 ? 0 : between(-180, 180),
+        },
+        crop: random() < 0.3 ? null : { left: between(0, 0.45), top: between(0, 0.45), right: between(0, 0.45), bottom: between(0, 0.45) },
+        frame: {
+          ...base.frame,
+          cornerRadiusPx: between(0, 30),
+          border: random() < 0.5 ? null : { widthPx: between(1, 9), colour: '#208040', opacity: between(0.3, 1), side: 'inside' },
+        },
+      })
+      const [wall, shown] = [layerOf(blue), layerOf(greys)]
+      const first = sceneOf('first', [wall, placed(shown)])
+      const second = sceneOf('second', [wall, placed(shown), placed(layerOf(red))])
+      const here = transition.kind === 'pictureWipe' ? { ...transition, inputId: greys.id } : transition
+      const stage = goTo({ scene: first }, second, { ...here, ...linear } as Transition, 0)
+      const SCALE = 0.5
+      // Nothing goes further than twice round the canvas in a second; a soft edge takes a tenth of the way, and opacity a quarter of the time.
+      const fastest = ((4 * WIDTH * SCALE) / 1000) * 1.5 + 1 / 250
+      for (const ms of SEAMS_MS) {
+        const [before, after] = [pictureAt(stage, ms, SCALE).data, pictureAt(stage, ms + 1, SCALE).data]
+        expect(mostBetween(before, after), `from ${ms} to ${ms + 1} ms`).toBeLessThan(fastest)
+        // And few of them are at an edge: the mean moves by next to nothing.
+        expect(meanBetween(before, after), `mean, from ${ms} to ${ms + 1} ms`).toBeLessThan(0.008)
+      }
+    },
+  )
+
+  it('turns by the shorter way, and crops on the way', () => {
+    const place = (angleDeg: number, left: number): InputLayer => {
+      const base = layerOf(greys, { x: 40, y: 20, width: 80, height: 80 })
+      return { ...base, placement: { ...base.placement, angleDeg }, crop: { left, top: 0, right: 0, bottom: 0 } }
+    }
+    const on = goTo({ scene: sceneOf('a', [place(170, 0)]) }, sceneOf('b', [place(-170, 0.5)]), { ...linear, kind: 'glide' }, 0)
+    const alone = { scene: sceneOf('c', [place(180, 0.25)]) }
+    expect(mostBetween(pictureAt(on, 500).data, pictureAt(alone, 0).data)).toBeLessThan(1e-6)
+  })
 
   it('is planned again as long as it runs, and no longer', () => {
     const stage = goTo({ scene: one }, two, { ...linear, kind: 'dissolve' }, 100)

@@ -206,9 +206,10 @@ export class Receiver {
       const { done, value } = await reader.read()
       if (done || value === undefined) return
       if (this.#connection !== connection || this.#isClosed) {
+        // What still waits is read and closed one by one: a reader that is cancelled leaves it to the garbage collector.
         value.close()
-        void reader.cancel()
-        return
+        track.stop()
+        continue
       }
       this.#lastLiveMs = performance.now()
       this.#spread(value)
