@@ -4,6 +4,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
+import { CURRENT_VERSION } from '../core/show/lift.ts'
 import { chainSchema, showSchema } from '../core/show/schema.ts'
 import { steps } from '../core/steps/index.ts'
 import type { ParamSpec } from '../core/steps/step.ts'
@@ -17,7 +18,7 @@ export function madeDocuments(): Map<string, string> {
     return `${JSON.stringify({ title, ...made }, null, 2)}\n`
   }
   return new Map([
-    ['docs/schema/show.schema.json', schema(showSchema, 'Green Room show, version 3')],
+    ['docs/schema/show.schema.json', schema(showSchema, `Green Room show, version ${CURRENT_VERSION}`)],
     ['docs/schema/chain.schema.json', schema(chainSchema, 'Green Room chain of steps, version 2')],
     ['docs/steps.md', stepsTable()],
   ])

@@ -4,7 +4,7 @@ import { ClipboardPaste, Copy } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { blendModes } from '../../core/blend/index.ts'
-import { inProportion, proportionNames, proportionOf, type ProportionName } from '../../core/layout/proportions.ts'
+import { inRatio, proportionNames, proportions, proportionOf, type ProportionName } from '../../core/layout/proportions.ts'
 import { RANGES } from '../../core/show/limits.ts'
 import { shapeOf } from '../../core/show/contents.ts'
 import { updateLayer } from '../../core/show/edits.ts'
@@ -58,7 +58,24 @@ function set(part: Partial<Frame>, key: string | null = null): void {
 }
 
 function setProportion(name: ProportionName | 'free'): void {
-  if (name !== 'free') change((layer) => ({ ...layer, placement: inProportion(layer.placement, name) }), null)
+  const canvas = showStore.show?.canvas
+  if (name !== 'free' && canvas !== undefined) change((layer) => ({ ...layer, placement: inRatio(layer.placement, proportions[name], canvas) }), null)
+}
+
+function copyFrame(): void {
+  const { width, height } = props.layer.placement
+  copiedFrame.value = { frame: frame.value, ratio: width / height }
+}
+
+/** A frame with its proportions, where the layer can have them. */
+function pasteFrame(): void {
+  const canvas = showStore.show?.canvas
+  const copied = copiedFrame.value
+  if (canvas === undefined || copied === null) return
+  change(
+    (layer) => ({ ...layer, frame: copied.frame, ...(hasProportions.value ? { placement: inRatio(layer.placement, copied.ratio, canvas) } : {}) }),
+    null,
+  )
 }
 
 function setBorder(part: Partial<Border>, key: string): void {
@@ -82,8 +99,8 @@ const scaled = (px: number) => Math.round(px * unit.value)
   <InspectorSection :title="t('inspector.frame')">
     <template #aside>
       <span v-if="!isDrawn" class="flex">
-        <IconButton :icon="Copy" size="small" :label="t('inspector.takeStyle')" @click="copiedFrame = frame" />
-        <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="set(copiedFrame)" />
+        <IconButton :icon="Copy" size="small" :label="t('inspector.takeStyle')" @click="copyFrame" />
+        <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="pasteFrame" />
       </span>
     </template>
     <div v-if="!isDrawn" class="flex items-center gap-2">

@@ -1,6 +1,6 @@
 // A layer in its frame: its shadow, itself and its border, each an item.
 import { followedBy, inverse, translation, type Affine } from '../composite/affine.ts'
-import { plainCoverage } from '../composite/coverage.ts'
+import { insetShape, plainCoverage } from '../composite/coverage.ts'
 import { sigmaOfBlur } from '../composite/shadow.ts'
 import type { Shape } from '../composite/shape.ts'
 import { parseHex } from '../colour/hex.ts'
@@ -8,7 +8,7 @@ import { mappedBounds } from '../layout/placement.ts'
 import { isEmptyRect, unionOf } from '../picture/pixel-rect.ts'
 import type { Item, Paint } from '../plan/frame-plan.ts'
 import { StackItems, type ItemParts } from '../plan/plan-builder.ts'
-import type { Frame, Layer } from '../show/show.ts'
+import type { Border, Frame, Layer, Shadow } from '../show/show.ts'
 import type { Place } from './place.ts'
 
 /** How full a soft square is: between an ellipse (2) and a box. */
@@ -30,31 +30,25 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
   const { builder, stack, scale, widthPx, heightPx, culls } = place
   const reveal = place.motion?.reveal ?? null
   const shape = frameShape(layer.frame, width, height, scale)
-  const itself = { ...itemFor(place, layer, frameToStack, shape), coverage: plainCoverage(shape) }
-  if (layer.frame.shadow === null && layer.frame.border === null) {
+  const border = visible(layer.frame.border)
+  const shadow = visible(layer.frame.shadow)
+  if (shadow === null && border === null) {
+    const itself = itemFor(place, layer, frameToStack, shape)
     if (isEmptyRect(itself.bounds)) return null
-    const coverage = reveal === null ? itself.coverage : { ...itself.coverage, reveal }
+    const coverage = { ...plainCoverage(shape), reveal }
     return stack.put({ ...itself, paint: paintOf(itself.toCoverage), coverage, opacity: layer.opacity, blend: layer.blend })
   }
-  const shadow = shadowItem(place, layer, frameToStack, shape)
-  const border = borderItem(place, layer, frameToStack, shape)
-  const around = [shadow, border].filter((item) => item !== null)
-  if ([itself, ...around].every(({ bounds }) => isEmptyRect(bounds))) return null
-  const parts: ItemParts[] = [
-    ...(shadow === null ? [] : [shadow]),
-    ...(isEmptyRect(itself.bounds) ? [] : [{ ...itself, paint: paintOf(itself.toCoverage) }]),
-    ...(border === null ? [] : [border]),
-  ]
-  const isOnItsOwn = around.length === 0
-  if (isOnItsOwn || (layer.opacity === 1 && layer.blend === 'normal')) {
-    for (const part of parts) {
-      stack.put({ ...part, coverage: reveal === null ? part.coverage : { ...part.coverage, reveal }, opacity: layer.opacity, blend: layer.blend })
-    }
+  const framed: Framed = { place, layer, frameToStack, shape, border, shadow, paint: paintOf(inverse(frameToStack)) }
+  const { parts, areOver } = partsOverEachOther(framed) ?? partsBesideEachOther(framed)
+  const seen = parts.filter(({ bounds }) => !isEmptyRect(bounds))
+  if (seen.length === 0) return null
+  if (areOver && reveal === null && layer.opacity === 1 && layer.blend === 'normal') {
+    for (const part of seen) stack.put(part)
     return null
   }
-  // Faint or blended, they are one picture: nothing of one shows through another.
+  // Faint, blended or half uncovered they are one picture: nothing of one shows through another.
   const inner = new StackItems(builder, widthPx, heightPx, culls)
-  for (const part of parts) inner.put(part)
+  for (const part of seen) inner.put(part)
   stack.put({
     layerId: layer.id,
     paint: { kind: 'node', node: builder.stack('clear', widthPx, heightPx, inner.items), toNode: translation(0, 0) },
@@ -65,6 +59,64 @@ export function putFramed(place: Place, layer: Layer, frameToStack: Affine, widt
     blend: layer.blend,
   })
   return null
+}
+
+const visible = <T extends { readonly opacity: number }>(part: T | null): T | null => (part === null || part.opacity === 0 ? null : part)
+
+interface Framed {
+  readonly place: Place
+  readonly layer: Layer
+  readonly frameToStack: Affine
+  readonly shape: Shape
+  readonly border: Border | null
+  readonly shadow: Shadow | null
+  readonly paint: Paint
+}
+
+interface Parts {
+  readonly parts: readonly ItemParts[]
+  /** Whether each is put over those before it; otherwise they lie beside each other and are added up. */
+  readonly areOver: boolean
+}
+
+/** A ring that is narrower has no middle to hide an edge under. */
+const LEAST_HIDING_PX = 3
+
+/**
+ * Shadow, picture and ring over each other, with every edge that two of them share under the middle of an opaque one: no ground shows between
+ * them. Null where something that is see-through would show such an edge.
+ */
+function partsOverEachOther(framed: Framed): Parts | null {
+  const { place, border, shadow, paint } = framed
+  const strokePx = (border?.widthPx ?? 0) * place.scale
+  if (border !== null && (border.opacity < 1 || strokePx < LEAST_HIDING_PX)) return null
+  if (shadow !== null && !place.builder.isOpaque(paint)) return null
+  const inset = border === null ? 0 : border.side === 'inside' ? strokePx / 2 : -strokePx / 2
+  const itself = pictureItem(framed, inset, 1)
+  const ring = border === null ? null : ringItem(framed, border)
+  // All of the shadow: what is over it is opaque.
+  const below = shadow === null ? null : { ...shadowItem(framed, shadow), coverage: { ...shadowItem(framed, shadow).coverage, hole: null } }
+  return { parts: [below, itself, ring].filter((part) => part !== null), areOver: true }
+}
+
+/** The same by shares that add up to the layer's own: shadow outside the outer edge, ring between the edges, picture inside, and under a see-through ring. */
+function partsBesideEachOther(framed: Framed): Parts {
+  const { place, border, shadow } = framed
+  const strokePx = (border?.widthPx ?? 0) * place.scale
+  const parts: (ItemParts | null)[] = [shadow === null ? null : shadowItem(framed, shadow)]
+  if (border?.side === 'inside') {
+    if (border.opacity < 1) parts.push(pictureItem(framed, 0, 1 - border.opacity))
+    parts.push(pictureItem(framed, strokePx, border.opacity))
+  } else parts.push(pictureItem(framed, 0, 1))
+  if (border !== null) parts.push(ringItem(framed, border))
+  return { parts: parts.filter((part) => part !== null).map((part) => ({ ...part, blend: 'plus-lighter' })), areOver: false }
+}
+
+/** The picture as far as `insetPx` inside the edge; null where nothing is left of it. */
+function pictureItem({ place, layer, frameToStack, shape, paint }: Framed, insetPx: number, opacity: number): ItemParts | null {
+  const seen = insetPx === 0 ? shape : insetPx > 0 ? insetShape(shape, insetPx) : grownShape(shape, -insetPx)
+  if (seen === null) return null
+  return { ...itemFor(place, layer, followedBy(translation(insetPx, insetPx), frameToStack), seen), paint, coverage: plainCoverage(seen), opacity }
 }
 
 function itemFor({ widthPx, heightPx }: Place, layer: Layer, shapeToStack: Affine, shape: Shape, reachPx = 0) {
@@ -78,30 +130,34 @@ function itemFor({ widthPx, heightPx }: Place, layer: Layer, shapeToStack: Affin
   }
 }
 
-function shadowItem(place: Place, layer: Layer, frameToStack: Affine, shape: Shape): ItemParts | null {
-  const { shadow } = layer.frame
-  if (shadow === null || shadow.opacity === 0) return null
+/** The shape that casts the shadow, with a border that goes round it: CSS Backgrounds and Borders Level 3 §6.1.1, the border box. */
+function outerShape({ place, frameToStack, shape, border }: Framed): { readonly outer: Shape; readonly outerToStack: Affine } {
+  if (border?.side !== 'outside') return { outer: shape, outerToStack: frameToStack }
+  const strokePx = border.widthPx * place.scale
+  return { outer: grownShape(shape, strokePx), outerToStack: followedBy(translation(-strokePx, -strokePx), frameToStack) }
+}
+
+function shadowItem(framed: Framed, shadow: Shadow): ItemParts {
+  const { place, layer } = framed
+  const { outer, outerToStack } = outerShape(framed)
   const dx = shadow.dx * place.scale
   const dy = shadow.dy * place.scale
   const sigmaPx = sigmaOfBlur(shadow.blurPx * place.scale)
   return {
-    ...itemFor(place, layer, followedBy(translation(dx, dy), frameToStack), shape, Math.ceil(sigmaPx * SHADOW_REACH_SIGMAS)),
+    ...itemFor(place, layer, followedBy(translation(dx, dy), outerToStack), outer, Math.ceil(sigmaPx * SHADOW_REACH_SIGMAS)),
     paint: { kind: 'plain', colour: parseHex(shadow.colour), opacity: shadow.opacity },
     // Never behind the layer itself, which may be see-through.
-    coverage: { ...plainCoverage(shape), sigmaPx, hole: { dx: -dx, dy: -dy } },
+    coverage: { ...plainCoverage(outer), sigmaPx, hole: { dx: -dx, dy: -dy } },
   }
 }
 
-function borderItem(place: Place, layer: Layer, frameToStack: Affine, shape: Shape): ItemParts | null {
-  const { border } = layer.frame
-  if (border === null || border.opacity === 0) return null
-  const strokePx = border.widthPx * place.scale
-  const outer = border.side === 'inside' ? shape : grownShape(shape, strokePx)
-  const shapeToStack = border.side === 'inside' ? frameToStack : followedBy(translation(-strokePx, -strokePx), frameToStack)
+function ringItem(framed: Framed, border: Border): ItemParts {
+  const { place, layer } = framed
+  const { outer, outerToStack } = outerShape(framed)
   return {
-    ...itemFor(place, layer, shapeToStack, outer),
+    ...itemFor(place, layer, outerToStack, outer),
     paint: { kind: 'plain', colour: parseHex(border.colour), opacity: border.opacity },
-    coverage: { ...plainCoverage(outer), strokePx },
+    coverage: { ...plainCoverage(outer), strokePx: border.widthPx * place.scale },
   }
 }
 

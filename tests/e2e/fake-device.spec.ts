@@ -27,7 +27,7 @@ function randomConstraints(random: () => number): MediaTrackConstraints {
 }
 
 /** Whether any size that the camera can give meets the required bounds, by looking at every width in turn. */
-function isWithinOurs({ width, height, aspectRatio, resizeMode }: MediaTrackConstraints): boolean {
+function isWithinOurs({ width, height, aspectRatio, resizeMode }: MediaTrackConstraints & { readonly resizeMode?: unknown }): boolean {
   const bounds = (wish: unknown) => {
     const { min = -Infinity, max = Infinity, exact } = (typeof wish === 'object' && wish !== null ? wish : {}) as Range
     return exact === undefined ? { min, max } : { min: exact, max: exact }
