@@ -4,6 +4,7 @@ import type { Logger } from 'pino'
 import { z } from 'zod'
 import { VersionError } from '../core/show/migrate.ts'
 import { issueLines } from '../core/show/schema.ts'
+import { BoundsError } from '../core/show/stored-bounds.ts'
 import { storageFailure } from './db/storage-failure.ts'
 import { HttpError } from './http-error.ts'
 
@@ -32,6 +33,7 @@ function asHttpError(error: unknown, dataDir: string): HttpError | null {
       details,
     )
   }
+  if (error instanceof BoundsError) return new HttpError(400, 'bad-input', `This file is out of bounds: ${error.message}.`, [error.message])
   if (error instanceof VersionError) return new HttpError(400, 'bad-input', `${error.message}.`)
   const stored = storageFailure(error, path.join(dataDir, 'green-room.sqlite'))
   if (stored !== null) return new HttpError(507, 'storage', stored.message)

@@ -25,14 +25,34 @@ const MOST_PIECES = 256
 const FURTHEST_PX = 1e7
 
 /**
+ * Whether path data draws something; its curves are not followed, so that this is quick. Throws an OutlineError for data that cannot be read, or
+ * that lies too far away to be meant.
+ */
+export function checkOutline(data: string): boolean {
+  const path = parsed(data).abs()
+  let draws = false
+  path.iterate((segment, _index, x, y) => {
+    const [command, ...rest] = segment as unknown as [string, ...number[]]
+    if (command !== 'M' && command !== 'Z') draws = true
+    if (![x, y, ...rest].every((value) => Math.abs(value) <= FURTHEST_PX)) throw new OutlineError(1)
+  })
+  return draws
+}
+
+function parsed(data: string) {
+  const path = svgpath(data)
+  // The package keeps what is wrong to itself until it is printed.
+  const { err } = path as unknown as { readonly err: string }
+  if (err !== '') throw new OutlineError(Number(/at pos (\d+)/.exec(err)?.[1] ?? 0) + 1)
+  return path
+}
+
+/**
  * The contours of path data, stretched by `scaleX` and `scaleY`, which are pixels for one unit of the data, then moved by `padPx` both
  * ways. Throws an OutlineError for data that cannot be read.
  */
 export function readOutline(data: string, scaleX: number, scaleY: number, padPx = 0): readonly Contour[] {
-  const path = svgpath(data).abs().unarc().unshort().scale(scaleX, scaleY).translate(padPx, padPx)
-  // The package keeps what is wrong to itself until it is printed.
-  const { err } = path as unknown as { readonly err: string }
-  if (err !== '') throw new OutlineError(Number(/at pos (\d+)/.exec(err)?.[1] ?? 0) + 1)
+  const path = parsed(data).abs().unarc().unshort().scale(scaleX, scaleY).translate(padPx, padPx)
   const contours: Contour[] = []
   let points: number[] = []
   const finish = (isClosed: boolean) => {

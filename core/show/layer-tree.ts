@@ -60,20 +60,42 @@ export function layersShownBy(show: Pick<Show, 'scenes'>, layer: Layer): Layer[]
   return visit([layer]).slice(1)
 }
 
-/** The scenes by which a scene shows itself, itself at both ends; null when it does not. */
+/** The scenes by which a scene shows itself, itself at both ends; null when it does not. Every scene is looked at once. */
 export function sceneCircle(scenes: readonly Scene[], sceneId: string): readonly string[] | null {
+  const shown = scenesShown(scenes)
+  const seen = new Set<string>()
   const visit = (at: string, path: readonly string[]): readonly string[] | null => {
-    const scene = scenes.find((candidate) => candidate.id === at)
-    if (scene === undefined) return null
-    for (const layer of layersOf(scene)) {
-      if (layer.kind !== 'scene') continue
-      if (layer.sceneId === sceneId) return [...path, sceneId]
-      // Another's circle is its own affair.
-      if (path.includes(layer.sceneId)) continue
-      const found = visit(layer.sceneId, [...path, layer.sceneId])
+    for (const next of shown.get(at) ?? []) {
+      if (next === sceneId) return [...path, sceneId]
+      // One that does not lead back, or whose circle is its own affair, does not by another way either.
+      if (seen.has(next)) continue
+      seen.add(next)
+      const found = visit(next, [...path, next])
       if (found !== null) return found
     }
     return null
   }
   return visit(sceneId, [sceneId])
+}
+
+/** Which scenes each scene shows by layers of its own, each as often as it does. */
+function scenesShown(scenes: readonly Scene[]): ReadonlyMap<string, readonly string[]> {
+  return new Map(scenes.map((scene) => [scene.id, layersOf(scene).flatMap((layer) => (layer.kind === 'scene' ? [layer.sceneId] : []))]))
+}
+
+/** How many layers each scene comes to, with those of the scenes that it shows, and of those that these show; a circle counts once. */
+export function layerCounts(scenes: readonly Scene[]): ReadonlyMap<string, number> {
+  const shown = scenesShown(scenes)
+  const own = new Map(scenes.map((scene) => [scene.id, layersOf(scene).length]))
+  const counts = new Map<string, number>()
+  const count = (id: string): number => {
+    const known = counts.get(id)
+    if (known !== undefined) return known
+    counts.set(id, 0)
+    const all = (shown.get(id) ?? []).reduce((sum, next) => sum + count(next), own.get(id) ?? 0)
+    counts.set(id, all)
+    return all
+  }
+  for (const { id } of scenes) count(id)
+  return counts
 }

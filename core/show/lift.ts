@@ -30,7 +30,8 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   // Version 4 kept what a layer shows in the layer, and nothing moved.
   4: (stored) => {
     const contents: Loose[] = []
-    const lift = (layer: Loose): Loose => withContent(layer, contents, lift)
+    const taken = new Map<string, number>()
+    const lift = (layer: Loose): Loose => withContent(layer, contents, taken, lift)
     return {
       ...stored,
       version: 5,
@@ -53,12 +54,19 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
-function withContent(layer: Loose, contents: Loose[], lift: (layer: Loose) => Loose): Loose {
+function withContent(layer: Loose, contents: Loose[], taken: Map<string, number>, lift: (layer: Loose) => Loose): Loose {
   const { text, fill, ...rest } = { ...layer, entrance: null, exit: null } as Loose
   if (layer['kind'] === 'group') return { ...rest, layers: liftEach(layer['layers'], lift) }
   if (layer['kind'] !== 'text' && layer['kind'] !== 'shape') return rest
   let contentId = String(layer['id'])
-  for (let n = 2; contents.some(({ id }) => id === contentId); n += 1) contentId = `${String(layer['id']).slice(0, 36)}-${n}`
+  // As many are named after it already: counted, not looked for.
+  const base = contentId
+  while (taken.has(contentId)) {
+    const count = (taken.get(base) ?? 1) + 1
+    taken.set(base, count)
+    contentId = `${base.slice(0, 36)}-${count}`
+  }
+  taken.set(contentId, 1)
   const shown = layer['kind'] === 'text' ? { text: isLoose(text) ? { ...USUAL_LETTERS, ...text } : text } : { fill }
   contents.push({ id: contentId, kind: layer['kind'], ...shown, ...(layer['kind'] === 'shape' ? { outline: null } : {}) })
   return { ...rest, contentId }

@@ -3,6 +3,8 @@ export const LIMITS = {
   inputs: 40,
   scenes: 60,
   layers: 40,
+  /** Layers of a scene with those of every scene that it shows. */
+  shownLayers: 2000,
   contents: 4000,
   depth: 4,
   stops: 12,

@@ -2,12 +2,14 @@
 import { CURRENT_VERSION, isLoose, liftShow, liftSteps, migrations, type Loose } from './lift.ts'
 import { chainSchema, showSchema, type ChainFile } from './schema.ts'
 import type { Show } from './show.ts'
+import { checkBounds } from './stored-bounds.ts'
 
 /** A stored show or chain of a version that is not known here. */
 export class VersionError extends RangeError {}
 
 /** A checked chain file of any version. Throws a ZodError, or a VersionError for a version from the future. */
 export function readChain(stored: unknown): ChainFile {
+  checkBounds(stored)
   const loose = stored as Loose
   if (typeof loose === 'object' && loose !== null && typeof loose['version'] === 'number') {
     if (loose['version'] > CHAIN_VERSION) {
@@ -20,8 +22,9 @@ export function readChain(stored: unknown): ChainFile {
 
 const CHAIN_VERSION = 2
 
-/** A checked show of any stored version. Throws a ZodError, or a VersionError for a version from the future. */
+/** A checked show of any stored version. Throws a ZodError, a BoundsError, or a VersionError for a version from the future. */
 export function readShow(stored: unknown): Show {
+  checkBounds(stored)
   if (isLoose(stored) && typeof stored['version'] === 'number') {
     const { version } = stored
     if (version > CURRENT_VERSION) {

@@ -3,11 +3,11 @@
 import { z } from 'zod'
 import { blendModes, type BlendName } from '../blend/index.ts'
 import { steps } from '../steps/index.ts'
-import { OutlineError, readOutline } from '../outline/read-outline.ts'
+import { checkOutline, OutlineError } from '../outline/read-outline.ts'
 import type { ParamSpec, ParamSpecs } from '../steps/step.ts'
 import { textFamilies } from '../text/text-content.ts'
 import { LIMITS, RANGES } from './limits.ts'
-import { sceneCircle, walkLayers } from './layer-tree.ts'
+import { layerCounts, sceneCircle, walkLayers } from './layer-tree.ts'
 import { appearance } from './schema-motion.ts'
 import { colour, id, name, number, numberWithin, whole } from './schema-values.ts'
 import { borderSides, frameForms, layerParts, sceneMarks, standinCameras, voiceSides, type Layer, type Show, type Step } from './show.ts'
@@ -189,7 +189,7 @@ const outline = z.strictObject({
     .max(LIMITS.pathLength)
     .superRefine((path, context) => {
       try {
-        if (readOutline(path, 1, 1).length === 0) context.addIssue({ code: 'custom', message: 'must draw something, as "M0 0 L100 0 L50 80 Z" does' })
+        if (!checkOutline(path)) context.addIssue({ code: 'custom', message: 'must draw something, as "M0 0 L100 0 L50 80 Z" does' })
       } catch (error) {
         if (!(error instanceof OutlineError)) throw error
         context.addIssue({ code: 'custom', message: `must be path data as SVG has it; it ${error.message}` })
@@ -276,6 +276,7 @@ export const showSchema: z.ZodType<Show> = showObject.superRefine((show, context
   requireUnique(show.inputs, ['inputs'], context)
   requireUnique(show.scenes, ['scenes'], context)
   requireUnique(show.contents, ['contents'], context)
+  const counts = layerCounts(show.scenes)
   show.scenes.forEach((scene, sceneIndex) => {
     const { layers } = scene
     const at = ['scenes', sceneIndex, 'layers']
@@ -302,6 +303,10 @@ export const showSchema: z.ZodType<Show> = showObject.superRefine((show, context
       if (layer.kind === 'group' && depth >= LIMITS.depth) {
         context.addIssue({ code: 'custom', path: place, message: `must not be a group inside more than ${LIMITS.depth} others` })
       }
+    }
+    if (counts.get(scene.id)! > LIMITS.shownLayers) {
+      const message = `must not come to more than ${LIMITS.shownLayers} layers with the scenes that it shows, got ${counts.get(scene.id)}. Show fewer scenes in it`
+      context.addIssue({ code: 'custom', path: ['scenes', sceneIndex], message })
     }
     const circle = sceneCircle(show.scenes, scene.id)
     if (circle !== null) {

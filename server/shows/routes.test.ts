@@ -101,7 +101,7 @@ describe('/api/shows', () => {
 
   it.each([
     ['not JSON', '{"show":', 400, 'bad-json'],
-    ['three megabytes', JSON.stringify({ show: 'x'.repeat(3_000_000) }), 413, 'too-large'],
+    ['nine megabytes', JSON.stringify({ show: 'x'.repeat(9_000_000) }), 413, 'too-large'],
   ])('refuses a body that is %s', async (_name, body, status, code) => {
     const response = await fetch(shows, { method: 'POST', headers: { 'content-type': 'application/json' }, body })
     expect(response.status).toBe(status)

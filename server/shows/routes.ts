@@ -1,15 +1,18 @@
 import { Router, json } from 'express'
 import { z } from 'zod'
-import { liftShow } from '../../core/show/lift.ts'
 import { readShow } from '../../core/show/migrate.ts'
-import { showSchema } from '../../core/show/schema.ts'
+import type { Show } from '../../core/show/show.ts'
+import { HttpError } from '../http-error.ts'
 import type { ShowStore } from './show-store.ts'
 
-const BODY_LIMIT = '2mb'
+/** A show in its stored form, with everything that may be left out filled in: one that was taken can always be saved again. */
+export const MOST_SHOW_BYTES = 4 * 1024 * 1024
+/** With what goes round the show, and room for a form that is written wider. */
+const BODY_LIMIT = 2 * MOST_SHOW_BYTES
 const revision = z.coerce.number().int().min(1)
 const token = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 /** A tab that was opened before the program was renewed saves as it learnt to. */
-const saveBody = z.object({ baseRevision: z.int().min(1), show: z.preprocess(liftShow, showSchema), saveId: token.optional() })
+const saveBody = z.object({ baseRevision: z.int().min(1), show: z.unknown(), saveId: token.optional() })
 /** The show may be of an earlier version: it may have waited in a browser for long. */
 const createBody = z.object({ show: z.unknown(), id: token.optional() })
 const restoreBody = z.object({ revision })
@@ -23,7 +26,7 @@ export function showRoutes(store: ShowStore): Router {
   })
   router.post('/', async (request, response) => {
     const { show, id } = createBody.parse(request.body)
-    response.status(201).json(await store.create(readShow(show), id))
+    response.status(201).json(await store.create(checked(show), id))
   })
   router.get('/:id', async (request, response) => {
     response.json(await store.get(request.params.id))
@@ -35,7 +38,7 @@ export function showRoutes(store: ShowStore): Router {
   })
   router.put('/:id', async (request, response) => {
     const { baseRevision, show, saveId } = saveBody.parse(request.body)
-    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, show, saveId)
+    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, checked(show), saveId)
     response.json({ id, revision: saved, updatedAt })
   })
   router.get('/:id/versions', async (request, response) => {
@@ -53,4 +56,22 @@ export function showRoutes(store: ShowStore): Router {
     response.status(204).end()
   })
   return router
+}
+
+/** A show that came from outside, checked, its size as it is stored too. */
+function checked(raw: unknown): Show {
+  let show: Show
+  try {
+    show = readShow(raw)
+  } catch (error) {
+    // As the body of the request has it: "show.canvas.widthPx".
+    if (error instanceof z.ZodError) throw new z.ZodError(error.issues.map((issue) => ({ ...issue, path: ['show', ...issue.path] })))
+    throw error
+  }
+  const bytes = Buffer.byteLength(JSON.stringify(show))
+  if (bytes > MOST_SHOW_BYTES) {
+    const mb = (count: number) => (count / 1024 / 1024).toFixed(1)
+    throw new HttpError(413, 'too-large', `A show must be at most ${mb(MOST_SHOW_BYTES)} MB as it is stored, this one has ${mb(bytes)}. Split it into two shows.`)
+  }
+  return show
 }

@@ -2,11 +2,11 @@
 import { randomUUID } from 'node:crypto'
 import { Op, type Transaction } from 'sequelize'
 import { readShow } from '../../core/show/migrate.ts'
-import { showSchema } from '../../core/show/schema.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Database } from '../db/database.ts'
 import { HttpError } from '../http-error.ts'
 import { tryRead } from '../try-read.ts'
+import { ShowFacts } from './show-facts.ts'
 import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
 
 /** Versions of a show that can be restored. */
@@ -20,6 +20,9 @@ export interface StoredShow {
   readonly saveId: string | null
   readonly show: Show
 }
+
+/** What came of a save. */
+export type SavedShow = Pick<StoredShow, 'id' | 'revision' | 'updatedAt' | 'saveId'>
 
 export interface ShowSummary {
   readonly id: string
@@ -41,6 +44,7 @@ export interface ShowVersion {
 
 export class ShowStore {
   readonly #database: Database
+  readonly #facts = new ShowFacts()
 
   constructor(database: Database) {
     this.#database = database
@@ -51,15 +55,8 @@ export class ShowStore {
   async list(): Promise<ShowSummary[]> {
     const rows = await ShowRow.findAll({ where: { deletedAt: null }, order: [['updatedAt', 'DESC']] })
     return rows.map((row) => {
-      const read = tryRead(() => readShow(JSON.parse(row.document)))
-      return {
-        id: row.id,
-        name: row.name,
-        revision: row.revision,
-        updatedAt: row.updatedAt.toISOString(),
-        sceneCount: read.isReadable ? read.value.scenes.length : 0,
-        unreadable: read.isReadable ? null : read.reason,
-      }
+      const { sceneCount, unreadable } = this.#facts.of(row.document)
+      return { id: row.id, name: row.name, revision: row.revision, updatedAt: row.updatedAt.toISOString(), sceneCount, unreadable }
     })
   }
 
@@ -78,9 +75,10 @@ export class ShowStore {
     return stored(await this.#find(id))
   }
 
-  /** Files a new show. One with the id of a known show is that show: asking twice makes one. */
+  /** Files a new show, which was checked. One with the id of a known show is that show: asking twice makes one. */
   async create(show: Show, id: string = randomUUID()): Promise<StoredShow> {
-    const document = JSON.stringify(showSchema.parse(show))
+    const document = JSON.stringify(show)
+    this.#facts.note(document, show)
     return this.#database.write(async (transaction) => {
       const known = await ShowRow.findByPk(id, { transaction })
       if (known !== null) return stored(known)
@@ -90,19 +88,20 @@ export class ShowStore {
         { transaction },
       )
       await ShowVersionRow.create({ showId: id, revision: 1, document, savedAt: now }, { transaction })
-      return stored(row)
+      return { ...savedOf(row), show }
     })
   }
 
   /**
-   * Saves a new state on top of `baseRevision`. A save that was stored before under the same `saveId` is answered as it was
+   * Saves a new state, which was checked, on top of `baseRevision`. A save that was stored before under the same `saveId` is answered as it was
    * then. Throws a 409 when another tab saved in between; nothing is changed then.
    */
-  async save(id: string, baseRevision: number, show: Show, saveId: string | null = null): Promise<StoredShow> {
+  async save(id: string, baseRevision: number, show: Show, saveId: string | null = null): Promise<SavedShow> {
     const document = JSON.stringify(show)
+    this.#facts.note(document, show)
     return this.#database.write(async (transaction) => {
       const row = await this.#find(id, transaction)
-      if (saveId !== null && row.saveId === saveId) return stored(row)
+      if (saveId !== null && row.saveId === saveId) return savedOf(row)
       if (row.revision !== baseRevision) {
         throw new HttpError(
           409,
@@ -119,15 +118,8 @@ export class ShowStore {
     await this.#find(id)
     const rows = await ShowVersionRow.findAll({ where: { showId: id }, order: [['revision', 'DESC']], limit: VERSIONS_KEPT })
     return rows.map((row) => {
-      const read = tryRead(() => readShow(JSON.parse(row.document)))
-      const scenes = read.isReadable ? read.value.scenes : []
-      return {
-        revision: row.revision,
-        savedAt: row.savedAt.toISOString(),
-        sceneCount: scenes.length,
-        layerCount: scenes.reduce((sum, scene) => sum + scene.layers.length, 0),
-        isReadable: read.isReadable,
-      }
+      const { sceneCount, layerCount, unreadable } = this.#facts.of(row.document)
+      return { revision: row.revision, savedAt: row.savedAt.toISOString(), sceneCount, layerCount, isReadable: unreadable === null }
     })
   }
 
@@ -140,7 +132,7 @@ export class ShowStore {
         throw new HttpError(404, 'version-not-found', `This show has no version ${revision} any more; the last ${VERSIONS_KEPT} are kept.`)
       }
       const show = readStored(version.document, `version ${revision} of show "${id}"`)
-      return this.#write(row, JSON.stringify(show), show.name, transaction)
+      return { ...(await this.#write(row, JSON.stringify(show), show.name, transaction)), show }
     })
   }
 
@@ -167,19 +159,22 @@ export class ShowStore {
     return row
   }
 
-  async #write(row: ShowRow, document: string, name: string, transaction: Transaction, saveId: string | null = null): Promise<StoredShow> {
+  async #write(row: ShowRow, document: string, name: string, transaction: Transaction, saveId: string | null = null): Promise<SavedShow> {
     const now = new Date()
     const revision = row.revision + 1
     await row.update({ document, name, revision, updatedAt: now, saveId }, { transaction })
     await ShowVersionRow.create({ showId: row.id, revision, document, savedAt: now }, { transaction })
     await ShowVersionRow.destroy({ where: { showId: row.id, revision: { [Op.lte]: revision - VERSIONS_KEPT } }, transaction })
-    return stored(row)
+    return savedOf(row)
   }
 }
 
+function savedOf({ id, revision, saveId, updatedAt }: ShowRow): SavedShow {
+  return { id, revision, saveId, updatedAt: updatedAt.toISOString() }
+}
+
 function stored(row: ShowRow): StoredShow {
-  const { id, revision, saveId } = row
-  return { id, revision, saveId, updatedAt: row.updatedAt.toISOString(), show: readStored(row.document, `show "${row.id}"`) }
+  return { ...savedOf(row), show: readStored(row.document, `show "${row.id}"`) }
 }
 
 /** Throws a 422 with the reason for a stored show that cannot be read. */
