@@ -148,7 +148,8 @@ export type FromEngine =
   | { readonly type: 'motion'; readonly sample: SeenPicture }
   | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
-  | { readonly type: 'supplyEnded'; readonly inputId: string }
+  /** `fault`: why its pictures cannot be read any more; null when the device or the window is simply gone. */
+  | { readonly type: 'supplyEnded'; readonly inputId: string; readonly fault: string | null }
   /** A frame could not be made; the next ones are tried all the same. Told once for each reason. */
   | { readonly type: 'faulted'; readonly reason: string }
   | { readonly type: 'failed'; readonly reason: string }

@@ -115,9 +115,9 @@ export const useEngineStore = defineStore('engine', () => {
       onMotion: (sample) => onMotion?.(sample),
       onPersonFailed: (reason) => (personFailure.value = reason),
       onAssetFailed: (_asset, reason) => (assetFailure.value = reason),
-      onSupplyEnded: (inputId) => {
-        cameras.ended(inputId)
-        screens.ended(inputId)
+      onSupplyEnded: (inputId, fault) => {
+        cameras.ended(inputId, fault)
+        screens.ended(inputId, fault)
       },
       onFailed: recover,
     })

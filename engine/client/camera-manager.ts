@@ -78,12 +78,12 @@ export class CameraManager {
     if (input !== undefined) this.#start(input)
   }
 
-  /** Tells that the track of a camera is over: the cable was pulled. */
-  ended(inputId: string): void {
+  /** Tells that the pictures of a camera are over: the cable was pulled, or they cannot be read (`fault`). It is opened again in a moment. */
+  ended(inputId: string, fault: string | null = null): void {
     const camera = this.#open.get(inputId)
     if (camera === undefined) return
     this.#events.onGone(inputId)
-    this.#setState(inputId, camera, 'unplugged')
+    this.#setState(inputId, camera, fault === null ? 'unplugged' : 'failed')
     this.#retryLater(inputId, camera)
   }
 

@@ -120,11 +120,11 @@ export class ScreenManager {
     this.#tell(inputId, 'unshared')
   }
 
-  /** Tells that the pictures of a screen are over: the browser's bar was pressed, or the window closed. */
-  ended(inputId: string): void {
+  /** Tells that the pictures of a screen are over: the browser's bar was pressed, the window closed, or they cannot be read (`fault`). */
+  ended(inputId: string, fault: string | null = null): void {
     if (!this.#open.has(inputId)) return
     this.#close(inputId)
-    this.#tell(inputId, 'ended')
+    this.#tell(inputId, fault === null ? 'ended' : 'failed')
   }
 
   /** Gives every screen to an engine that has started anew; what is shared stays shared. */

@@ -18,7 +18,7 @@ export interface StudioEngineEvents {
   /** People can't be found in pictures; the reason is for the log. */
   readonly onPersonFailed?: (reason: string) => void
   readonly onAssetFailed?: (asset: string, reason: string) => void
-  readonly onSupplyEnded?: (inputId: string) => void
+  readonly onSupplyEnded?: (inputId: string, fault: string | null) => void
   /** A frame could not be made; the engine goes on. */
   readonly onFaulted?: (reason: string) => void
   /** The worker died; `start` may be called again. */
@@ -219,7 +219,7 @@ export class StudioEngine {
       case 'assetFailed':
         return this.#events.onAssetFailed?.(message.asset, message.reason)
       case 'supplyEnded':
-        return this.#events.onSupplyEnded?.(message.inputId)
+        return this.#events.onSupplyEnded?.(message.inputId, message.fault)
       case 'faulted':
         return this.#events.onFaulted?.(message.reason)
       case 'failed':

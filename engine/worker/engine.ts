@@ -80,9 +80,9 @@ export class Engine {
     this.#views = new Views(() => post({ type: 'firstPicture' }))
     this.#live = new LiveSources(this.#ledger, {
       onFrame: (inputId, source) => this.#takeFrame(inputId, source),
-      onGone: (inputId, hasEnded) => {
+      onGone: (inputId, ended) => {
         this.#book.remove(inputSourceId(inputId))
-        if (hasEnded) this.#post({ type: 'supplyEnded', inputId })
+        if (ended !== null) this.#post({ type: 'supplyEnded', inputId, fault: ended.fault })
       },
     })
     const stills = new StillLoader()

@@ -10,9 +10,12 @@ import { RateMeter } from './rate-meter.ts'
 export interface LiveSourceEvents {
   /** A new picture is there. */
   readonly onFrame: () => void
-  /** The device's track is over. */
-  readonly onEnd: () => void
+  /** The device's track is over: null; or its pictures cannot be read any more, and why. */
+  readonly onEnd: (fault: string | null) => void
 }
+
+/** Pictures in a row that could not be copied, after which a supply is given up: a third of a second. */
+const MOST_FAULTS = 10
 
 const STANDIN_CODES = { format: 'i420', matrix: 'bt709', range: 'limited' } as const
 
@@ -83,19 +86,41 @@ export class LiveSource {
     this.#close()
   }
 
+  /** Never throws: whatever stops the pictures is told, so that they can be asked for again. */
   async #readAll(reader: ReadableStreamDefaultReader<VideoFrame>, ledger: FrameLedger): Promise<void> {
-    for (;;) {
-      const { done, value } = await reader.read()
-      if (done || value === undefined) break
-      const frame = ledger.take(value)
-      try {
-        this.captureMs = frame.timestamp / 1000
-        if (!this.#isFrozen && !this.#isClosed) this.#show(await copyFrame(frame, (byteLength) => this.#buffer(byteLength)))
-      } finally {
-        ledger.close(frame)
+    let faults = 0
+    let fault: string | null = null
+    try {
+      for (;;) {
+        const { done, value } = await reader.read()
+        if (done || value === undefined) break
+        const failed = await this.#take(value, ledger)
+        faults = failed === null ? 0 : faults + 1
+        // One picture that cannot be copied is left out; the next may be whole.
+        if (faults < MOST_FAULTS) continue
+        fault = failed
+        break
       }
+    } catch (error) {
+      fault = wordsOf(error)
     }
-    if (!this.#isClosed) this.#events.onEnd()
+    if (!this.#isClosed) this.#events.onEnd(fault)
+  }
+
+  /** Copies a picture and shows it; why not, if it could not be copied. */
+  async #take(value: VideoFrame, ledger: FrameLedger): Promise<string | null> {
+    const frame = ledger.take(value)
+    let picture: Picture | null
+    try {
+      this.captureMs = frame.timestamp / 1000
+      picture = this.#isFrozen || this.#isClosed ? null : await copyFrame(frame, (byteLength) => this.#buffer(byteLength))
+    } catch (error) {
+      return wordsOf(error)
+    } finally {
+      ledger.close(frame)
+    }
+    if (picture !== null && !this.#isClosed) this.#show(picture)
+    return null
   }
 
   #show(picture: Picture): void {
@@ -113,4 +138,8 @@ export class LiveSource {
     this.#buffers = [...this.#buffers.filter((buffer) => buffer.length === byteLength).slice(-1), fresh]
     return fresh
   }
+}
+
+function wordsOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error)
 }

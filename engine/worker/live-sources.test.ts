@@ -22,7 +22,7 @@ function studio() {
   const seen: string[] = []
   const cameras = new LiveSources(new FrameLedger(), {
     onFrame: (inputId, { frameNumber }) => seen.push(`${inputId} ${frameNumber}`),
-    onGone: (inputId, hasEnded) => seen.push(`${inputId} ${hasEnded ? 'ended' : 'dropped'}`),
+    onGone: (inputId, ended) => seen.push(`${inputId} ${ended === null ? 'dropped' : ended.fault === null ? 'ended' : `failed: ${ended.fault}`}`),
   })
   return { cameras, seen }
 }
@@ -92,5 +92,66 @@ describe('cameras', () => {
     // The same input, another supply: a camera that a clip has taken the place of.
     cameras.open('desk', desk.supply, false)
     expect(cameras.beatInputId(['input:desk'])).toBeNull()
+  })
+})
+
+describe('a device’s pictures', () => {
+  /** A frame that can be copied, or cannot. */
+  const frame = (isWhole: boolean) => {
+    const closed: string[] = []
+    const made = {
+      format: 'I420',
+      codedWidth: 4,
+      codedHeight: 2,
+      visibleRect: { width: 4, height: 2 },
+      timestamp: 0,
+      colorSpace: { fullRange: false, matrix: 'bt709' },
+      copyTo: () => (isWhole ? Promise.resolve([]) : Promise.reject(new Error('the frame was taken away'))),
+      close: () => closed.push('closed'),
+    }
+    return { made: made as unknown as VideoFrame, closed }
+  }
+  const openStream = (frames: readonly VideoFrame[], end: 'close' | 'error') => {
+    const ledger = new FrameLedger()
+    const seen: string[] = []
+    let tell: () => void = () => undefined
+    const over = new Promise<void>((resolve) => (tell = resolve))
+    const cameras = new LiveSources(ledger, {
+      onFrame: () => seen.push('picture'),
+      onGone: (_inputId, ended) => {
+        seen.push(ended?.fault ?? 'ended')
+        tell()
+      },
+    })
+    const waiting = [...frames]
+    const readable = new ReadableStream<VideoFrame>({
+      pull: (controller) => {
+        const next = waiting.shift()
+        if (next !== undefined) controller.enqueue(next)
+        else if (end === 'close') controller.close()
+        else controller.error(new Error('the device does not answer'))
+      },
+    })
+    cameras.open('desk', { type: 'stream', readable }, true)
+    return { ledger, seen, over }
+  }
+
+  it('that cannot be read any more are a fault that is told, not silence', async () => {
+    const { ledger, seen, over } = openStream([frame(true).made], 'error')
+    await over
+    expect(seen).toEqual(['picture', 'the device does not answer'])
+    expect(ledger.open).toBe(0)
+  })
+
+  it('of which single ones cannot be copied go on; a camera that gives no whole one any more is given up and said so', async () => {
+    const broken = Array.from({ length: 9 }, () => frame(false).made)
+    const going = openStream([...broken, frame(true).made, ...broken, frame(true).made], 'close')
+    await going.over
+    expect(going.seen).toEqual(['picture', 'picture', 'ended'])
+    expect(going.ledger.open).toBe(0)
+    const failing = openStream([frame(true).made, ...broken, frame(false).made, frame(true).made], 'close')
+    await failing.over
+    expect(failing.seen).toEqual(['picture', 'the frame was taken away'])
+    expect(failing.ledger.open).toBe(0)
   })
 })

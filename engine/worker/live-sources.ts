@@ -8,8 +8,8 @@ import type { FrameLedger } from './frame-ledger.ts'
 export interface LiveEvents {
   /** A new picture has come. */
   readonly onFrame: (inputId: string, source: LiveSource) => void
-  /** One was dropped: by who opened it, or because it ended. */
-  readonly onGone: (inputId: string, hasEnded: boolean) => void
+  /** One was dropped: by who opened it (null), or because it ended, and if it failed, why. */
+  readonly onGone: (inputId: string, ended: { readonly fault: string | null } | null) => void
 }
 
 export class LiveSources {
@@ -34,11 +34,11 @@ export class LiveSources {
       onFrame: () => {
         if (isCurrent()) this.#events.onFrame(inputId, source)
       },
-      onEnd: () => {
+      onEnd: (fault: string | null) => {
         if (!isCurrent()) return
         this.#sources.delete(inputId)
         source.close()
-        this.#events.onGone(inputId, true)
+        this.#events.onGone(inputId, { fault })
       },
     }
     const source: LiveSource =
@@ -49,7 +49,7 @@ export class LiveSources {
   drop(inputId: string): void {
     this.#sources.get(inputId)?.close()
     this.#sources.delete(inputId)
-    this.#events.onGone(inputId, false)
+    this.#events.onGone(inputId, null)
   }
 
   /** Drops those that no input is there for any more. */
