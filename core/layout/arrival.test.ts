@@ -37,6 +37,20 @@ describe('a new layer', () => {
     expect(arrived(welcome, layerOf('Screen')).names).toEqual(['Apiary wall', 'Screen', 'Desk camera', 'Class title', 'Society mark'])
   })
 
+  it('a clip that fills comes in front of a picture that fills, fitted or filled, and behind people; a colour comes behind both', () => {
+    const clip: Input = { id: 'clip', kind: 'clip', name: 'Clip', asset: 'c'.repeat(64), fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+    const colour: Input = { id: 'colour', kind: 'colour', name: 'Colour', colour: '#204060', treatment: [] }
+    const withBoth = addInput(addInput(show, clip), colour)
+    const fill = (input: Input): Layer => ({ ...newInputLayer(input, show.canvas, makeId), placement: { ...newInputLayer(input, show.canvas, makeId).placement, fit: 'fill' } })
+    for (const fit of ['fit', 'fill'] as const) {
+      const picture = { ...layerOf('Apiary wall'), placement: { ...layerOf('Apiary wall').placement, fit } }
+      const scene = { ...newScene('Tried', makeId), layers: [picture, layerOf('Desk camera')] }
+      const full = addScene(withBoth, scene)
+      expect(arrivalOf(full, scene, fill(clip), facts).index, fit).toBe(1)
+      if (fit === 'fit') expect(arrivalOf(full, scene, fill(colour), facts).index).toBe(0)
+    }
+  })
+
   it('beside the head of one who is not, and not over it', () => {
     const { names, placement } = arrived([layerOf('Uncut'), title], layerOf('Screen'))
     expect(names).toEqual(['Uncut', 'Screen', 'Class title'])

@@ -52,7 +52,14 @@ export function arrivalOf(show: Show, scene: Scene, layer: Layer, facts: Picture
     return { layer: { ...layer, crop, placement: { ...box, angleDeg: 0, fit: 'fill' }, frame: floatingFrame(show.canvas) }, index: behindWords(show, scene) }
   }
   if (rank === 'person') return { layer, index: behindWords(show, scene) }
-  const first = scene.layers.findIndex((other) => (rank === 'ground' ? rankOf(show, other) !== 'ground' : ['person', 'over'].includes(rankOf(show, other))))
+  // A picture or a clip that fills comes in front of one that fills already: behind it nobody would see that it came.
+  const fills = rank === 'ground' && !(layer.kind === 'input' && show.inputs.find(({ id }) => id === layer.inputId)?.kind === 'colour')
+  const isBehind = (other: Layer) => {
+    const theirs = rankOf(show, other)
+    if (rank === 'page') return theirs === 'ground' || theirs === 'page'
+    return theirs === 'ground' || (fills && theirs === 'page' && coversCanvas(show, other))
+  }
+  const first = scene.layers.findIndex((other) => !isBehind(other))
   return { layer, index: first < 0 ? scene.layers.length : first }
 }
 

@@ -58,6 +58,16 @@ describe('a layer that is not seen', () => {
     return undefined
   })
 
+  it('covered by a picture: comes just in front of that, and stays behind the presenter and the words', () => {
+    const covered: Layer = { ...newInputLayer(screen, show.canvas, makeId), placement: { ...wall.placement, fit: 'fill' } }
+    const layers = [covered, ...scene.layers]
+    const made: Show = { ...show, scenes: show.scenes.map((one) => (one.id === scene.id ? { ...one, layers } : one)) }
+    const found = unseen(made, sceneOf(made), covered, facts.infos)
+    expect(found).toMatchObject({ reason: 'covered', by: wall.id })
+    const next = mended(made, scene.id, found!, facts)!
+    expect(sceneOf(next).layers.map(({ id }) => id)).toEqual([wall.id, covered.id, ...scene.layers.slice(1).map(({ id }) => id)])
+  })
+
   it('missing: nothing that an edit could mend', () => {
     const found = unseen(show, scene, camera, new Map([...facts.infos].filter(([id]) => !id.endsWith('d1'))))
     expect(found).toEqual({ layerId: camera.id, reason: 'missing', by: null })

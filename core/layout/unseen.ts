@@ -91,6 +91,18 @@ function isMissing(show: Show, layer: Layer, infos: SourceInfos): boolean {
   return input !== undefined && input.kind !== 'colour' && !infos.has(inputSourceId(input.id))
 }
 
+/** The layer just in front of what covers it, and of nothing more: people and words stay before it. */
+function broughtForward(show: Show, scene: Scene, layerId: string, infos: SourceInfos): Show | null {
+  const from = scene.layers.findIndex(({ id }) => id === layerId)
+  for (let index = from + 1; index < scene.layers.length; index += 1) {
+    const next = moveLayer(show, scene.id, layerId, index)
+    const moved = next.scenes.find(({ id }) => id === scene.id)!
+    const hidden = hiddenLayers(next, moved, infos).find((one) => one.layerId === layerId)
+    if (hidden === undefined || hidden.hiddenShare <= ALL) return next
+  }
+  return null
+}
+
 /** The show after the fault is mended; null where no edit can: a picture that is missing has to come from elsewhere, an empty layer has to be filled. */
 export function mended(show: Show, sceneId: string, { layerId, reason }: Unseen, facts: PictureFacts): Show | null {
   const scene = show.scenes.find(({ id }) => id === sceneId)
@@ -110,7 +122,7 @@ export function mended(show: Show, sceneId: string, { layerId, reason }: Unseen,
       const move = hidden === undefined ? null : depthFix(show, scene, facts.infos, { ...hidden, kind: 'trouble' })
       if (move !== null) return moveLayer(show, sceneId, move.layerId, move.index)
       // Neither way round is better by what matters, but the presenter wants to see it.
-      return hidden === undefined ? null : moveLayer(show, sceneId, layerId, scene.layers.length - 1)
+      return hidden === undefined ? null : broughtForward(show, scene, layerId, facts.infos)
     }
     case 'empty':
     case 'missing':
