@@ -19,7 +19,7 @@ import { useShowStore } from '../show/show.store.ts'
 import { useLayouts } from './layouts/use-layouts.ts'
 import { markColours } from './mark-colours.ts'
 
-defineProps<{ isWide: boolean }>()
+const props = defineProps<{ isWide: boolean }>()
 const emit = defineEmits<{ openInspector: [] }>()
 const { open: openLayouts } = useLayouts()
 const { t } = useI18n()
@@ -148,7 +148,9 @@ function findByName(letter: string, from: number): void {
   if (found !== undefined) goTo(found)
 }
 
-const tagOf = (scene: Scene) => (scene.id === engine.onAirId ? t('build.onAir') : isFirst(scene) ? t('build.firstTag') : null)
+const isSeen = (scene: Scene) => scene.id === engine.onAirId && !engine.showsCard
+const tagOf = (scene: Scene) =>
+  scene.id === engine.onAirId ? t(!engine.showsCard ? 'build.onAir' : props.isWide ? 'build.behindCard' : 'build.cardTag') : isFirst(scene) ? t('build.firstTag') : null
 
 /** Whether the feed would begin with it; told only where there is a choice. */
 const isFirst = (scene: Scene) => !engine.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
@@ -238,7 +240,7 @@ watch(
           v-if="tagOf(scene)"
           :id="`tag-${scene.id}`"
           class="pointer-events-none absolute top-1 left-1 truncate rounded-[3px] px-1 text-[10.5px] leading-4 text-white"
-          :class="[scene.id === engine.onAirId ? 'bg-[#b83425] font-semibold' : 'bg-black/70', isWide || scene.id === engine.onAirId ? '' : 'sr-only']"
+          :class="[isSeen(scene) ? 'bg-[#b83425] font-semibold' : 'bg-black/70', isWide || scene.id === engine.onAirId ? '' : 'sr-only']"
           >{{ tagOf(scene) }}</span
         >
         <div v-if="renamingId === scene.id" class="px-0.5 pb-0.5" :class="isWide ? '' : 'rename-over'">

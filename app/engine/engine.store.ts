@@ -207,6 +207,8 @@ export const useEngineStore = defineStore('engine', () => {
     else showStore.setOnAir(sceneId)
   }
 
+  const showsCard = computed(() => isFeedOn.value && (air.isCardWanted.value || stats.value?.feed.showsCard === true))
+
   /** Sends the holding card in place of what is on air, and what is on air again. */
   function toggleCard(): void {
     if (isFeedOn.value) air.isCardWanted.value = !air.isCardWanted.value
@@ -268,6 +270,8 @@ export const useEngineStore = defineStore('engine', () => {
     takeOnAir,
     toggleCard,
     isCardWanted: air.isCardWanted,
+    /** Whether the audience sees the holding card in place of the scene: because the presenter wants it, or because there is no picture. */
+    showsCard,
     meetingCount: hosts.meetingCount,
     hasFirstPicture,
     failure,

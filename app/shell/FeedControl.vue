@@ -36,7 +36,7 @@ const slowCamera = computed(() => {
   return show !== null && slowest < show.canvas.frameRate * SLOW_SHARE ? Math.round(slowest) : null
 })
 const condition = computed(() => {
-  if (engine.stats?.feed.showsCard === true) return t('feed.card')
+  if (engine.showsCard) return t('feed.card')
   if (slowCamera.value !== null) return t('feed.slow', { rate: slowCamera.value })
   return t('feed.lost', { lost: engine.stats?.feed.lostLastMinute ?? 0 })
 })
@@ -66,12 +66,15 @@ watch(
       </div>
       <span
         class="inline-flex h-7 min-w-0 items-center gap-1.5 rounded-md bg-[#b83425] px-2 font-semibold whitespace-nowrap text-white"
-        :title="t('feed.onAirTitle', { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' })"
+        :title="engine.showsCard ? t('feed.cardHint', { scene: engine.onAirName }) : t('feed.onAirTitle', { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' })"
         data-testid="on-air-sign"
       >
         <span class="size-2 shrink-0 rounded-full bg-white" aria-hidden="true"></span>
-        <span class="shrink-0">{{ t('build.onAir') }}</span>
-        <span class="max-w-28 truncate font-medium max-[900px]:hidden">{{ engine.onAirName }}</span>
+        <span v-if="engine.showsCard" class="shrink-0">{{ t('feed.cardSign') }}</span>
+        <template v-else>
+          <span class="shrink-0">{{ t('build.onAir') }}</span>
+          <span class="max-w-28 truncate font-medium max-[900px]:hidden">{{ engine.onAirName }}</span>
+        </template>
       </span>
       <button
         type="button"

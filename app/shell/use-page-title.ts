@@ -14,7 +14,7 @@ export function usePageTitle(): void {
     const name = String(route.name ?? '')
     const view = name === 'build' || name === 'bench' ? t(`nav.${name}`) : t('shows.title')
     const parts = [showStore.show?.name, view, t('app.name')].filter((part) => part !== undefined)
-    document.title = engine.isFeedOn ? t('feed.pageTitle', { scene: engine.onAirName }) : parts.join(' · ')
+    document.title = !engine.isFeedOn ? parts.join(' · ') : engine.showsCard ? t('feed.cardTitle') : t('feed.pageTitle', { scene: engine.onAirName })
     document.querySelector<HTMLLinkElement>('link[rel=icon]')!.href = engine.isFeedOn ? '/favicon-on-air.svg' : '/favicon.svg'
   })
 }

@@ -22,9 +22,22 @@ export interface StoredShow {
   readonly show: Show
 }
 
+/** As the server has it. */
+const LONGEST_LABEL = 160
+
+/** A show that was deleted and can still be brought back. */
+export interface DeletedShow {
+  readonly id: string
+  readonly name: string
+  readonly deletedAt: string
+  readonly keptUntil: string
+}
+
 export interface ShowVersion {
   readonly revision: number
   readonly savedAt: string
+  /** The edit that led to it; null where it is not known. */
+  readonly label: string | null
   readonly sceneCount: number
   readonly layerCount: number
   readonly isReadable: boolean
@@ -104,8 +117,13 @@ export const api = {
   getShow: (id: string) => call<StoredShow>(`/shows/${encodeURIComponent(id)}`),
   /** With an `id`, asking twice makes one show. */
   createShow: (show: Show, id?: string) => call<StoredShow>('/shows', sending('POST', id === undefined ? { show } : { show, id })),
-  saveShow: (id: string, baseRevision: number, show: Show, saveId: string) =>
-    call<{ revision: number }>(`/shows/${encodeURIComponent(id)}`, sending('PUT', { baseRevision, show, saveId })),
+  /** `label`: what was changed, for the list of versions. */
+  saveShow: (id: string, baseRevision: number, show: Show, saveId: string, label: string | null = null) =>
+    call<{ revision: number }>(
+      `/shows/${encodeURIComponent(id)}`,
+      sending('PUT', { baseRevision, show, saveId, ...(label === null ? {} : { label: label.slice(0, LONGEST_LABEL) }) }),
+    ),
+  listDeleted: async () => (await call<{ shows: DeletedShow[] }>('/shows/deleted')).shows,
   deleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}`, { method: 'DELETE' }),
   undeleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}/undelete`, { method: 'POST' }),
   listVersions: async (id: string) => (await call<{ versions: ShowVersion[] }>(`/shows/${encodeURIComponent(id)}/versions`)).versions,

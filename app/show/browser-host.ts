@@ -17,7 +17,7 @@ export function holdTabLock(): void {
 export function browserHost(copyName: (name: string) => string): SessionHost {
   return {
     tabId,
-    put: async (id, baseRevision, show, saveId) => (await api.saveShow(id, baseRevision, show, saveId)).revision,
+    put: async (id, baseRevision, show, saveId, label) => (await api.saveShow(id, baseRevision, show, saveId, label)).revision,
     get: (id) => api.getShow(id),
     fileCopy: async (copyId, show) => {
       await api.createShow({ ...show, name: copyName(show.name).slice(0, 80) }, copyId)

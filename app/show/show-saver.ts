@@ -26,8 +26,8 @@ export interface StoredState {
 export type Verdict = 'offline' | 'stale' | { readonly refused: string }
 
 export interface SaveHost {
-  /** Saves and returns the new revision. The same `saveId` is stored once, however often it is sent. */
-  readonly put: (showId: string, baseRevision: number, show: Show, saveId: string) => Promise<number>
+  /** Saves and returns the new revision; `label` says what was changed. The same `saveId` is stored once, however often it is sent. */
+  readonly put: (showId: string, baseRevision: number, show: Show, saveId: string, label: string | null) => Promise<number>
   readonly get: (showId: string) => Promise<StoredState>
   /** Files a copy under an id. The same id makes one show, however often it is sent. */
   readonly fileCopy: (copyId: string, show: Show) => Promise<void>
@@ -51,6 +51,7 @@ const RETRY_MS = 1500
 interface Sending {
   readonly saveId: string
   readonly show: Show
+  readonly label: string | null
 }
 
 export class ShowSaver {
@@ -61,6 +62,8 @@ export class ShowSaver {
   #base: number
   /** Typed and not sent yet. */
   #pending: Show | null = null
+  /** What the newest edit was called. */
+  #label: string | null = null
   /** Sent, and not known to have arrived: it goes again, as it was, before anything newer. */
   #inDoubt: Sending | null = null
   /** The id of a copy of one state: another state is another copy, since the first may have been filed and its answer lost. */
@@ -103,9 +106,10 @@ export class ShowSaver {
     return this.#isKept
   }
 
-  /** Takes over a new state; it is sent within a moment. `whenSaved` runs once it is acknowledged. */
-  push(show: Show, whenSaved: (() => void) | null = null): void {
+  /** Takes over a new state; it is sent within a moment, with what was changed. `whenSaved` runs once it is acknowledged. */
+  push(show: Show, whenSaved: (() => void) | null = null, label: string | null = null): void {
     this.#pending = show
+    this.#label = label
     if (whenSaved !== null) this.#whenSaved.push(whenSaved)
     this.#keep()
     if (!this.#isStale) this.#say({ kind: 'saving' })
@@ -169,10 +173,10 @@ export class ShowSaver {
   }
 
   async #send(): Promise<void> {
-    this.#inDoubt ??= { saveId: this.#host.makeId(), show: this.#pending! }
+    this.#inDoubt ??= { saveId: this.#host.makeId(), show: this.#pending!, label: this.#label }
     if (this.#inDoubt.show === this.#pending) this.#pending = null
     this.#keep()
-    this.#base = await this.#host.put(this.#showId, this.#base, this.#inDoubt.show, this.#inDoubt.saveId)
+    this.#base = await this.#host.put(this.#showId, this.#base, this.#inDoubt.show, this.#inDoubt.saveId, this.#inDoubt.label)
     this.#inDoubt = null
     if (this.#pending !== null) this.#keep()
   }

@@ -146,7 +146,7 @@ export const useShowStore = defineStore('show', () => {
     history.value.note(before, label, key)
     triggerRef(history)
     adopt(after)
-    session?.saver.push(after)
+    session?.saver.push(after, null, label)
     return true
   }
 

@@ -12,9 +12,10 @@ import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import InlineName from '../base/InlineName.vue'
 import { firstDevices } from '../devices/first-devices.ts'
-import { api, ApiError, type ShowSummary, type StoredShow } from '../show/api.ts'
+import { api, ApiError, type DeletedShow, type ShowSummary, type StoredShow } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import DeletedShows from './DeletedShows.vue'
 import ShowCover from './ShowCover.vue'
 import { timeOf } from './time-of.ts'
 import UnreadableShow from './UnreadableShow.vue'
@@ -30,6 +31,7 @@ const router = useRouter()
 const showStore = useShowStore()
 const shows = ref<StoredShow[]>([])
 const unreadable = ref<ShowSummary[]>([])
+const deleted = ref<readonly DeletedShow[]>([])
 const isLoaded = ref(false)
 const hasFailed = ref(false)
 const renamingId = ref<string | null>(null)
@@ -38,7 +40,8 @@ let timer: number | null = null
 
 async function load(): Promise<void> {
   try {
-    const summaries = await api.listShows()
+    const [summaries, gone] = await Promise.all([api.listShows(), api.listDeleted()])
+    deleted.value = gone
     unreadable.value = summaries.filter((summary) => summary.unreadable !== null)
     const readable = summaries.filter((summary) => summary.unreadable === null)
     // One that another tab deleted meanwhile is simply not there.
@@ -160,7 +163,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                     @done="renamingId = null"
                   />
                   <h2 v-else class="flex">
-                    <RouterLink :to="{ name: 'build', params: { showId: stored.id } }" class="min-w-0 truncate hover:underline" :title="stored.show.name">{{
+                    <RouterLink :to="{ name: 'build', params: { showId: stored.id } }" class="min-w-0 truncate hover:underline" dir="auto" :title="stored.show.name">{{
                       stored.show.name
                     }}</RouterLink>
                   </h2>
@@ -182,7 +185,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                   :title="t('shows.openAt', { scene: scene.name })"
                 >
                   <ShowCover :show="stored.show" :scene="scene" :width-px="COVER_PX.scene" class="rounded-md" />
-                  <span class="mt-1 block truncate text-[12px] text-soft">{{ scene.name }}</span>
+                  <span class="mt-1 block truncate text-[12px] text-soft" dir="auto">{{ scene.name }}</span>
                 </RouterLink>
               </li>
             </ol>
@@ -197,6 +200,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
           <UnreadableShow :show="show" @versions="versionsId = show.id" @delete="remove(show.id, show.name)" />
         </li>
       </ul>
+      <DeletedShows :shows="deleted" @bring-back="(id) => attempt(() => api.undeleteShow(id))" />
     </div>
     <VersionsDialog
       v-if="versionsId"

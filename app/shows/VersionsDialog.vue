@@ -26,12 +26,14 @@ watch(
       return []
     })
   },
+  // Opened from the list of shows, it is open from the beginning.
+  { immediate: true },
 )
 
 async function putBack(version: ShowVersion): Promise<void> {
   try {
     await props.restore(version.revision)
-    toast(t('versions.restored', { when: timeOf(version.savedAt, locale.value) }))
+    toast(t('versions.restored', { when: timeOf(version.savedAt, locale.value, new Date(), true) }))
     emit('restored')
     emit('close')
   } catch (error) {
@@ -50,8 +52,9 @@ async function putBack(version: ShowVersion): Promise<void> {
         <ol class="mt-3 min-h-0 flex-1 overflow-auto border-y border-line">
           <li v-for="(version, index) in versions" :key="version.revision" class="flex items-center gap-3 border-b border-line py-2 last:border-0">
             <div class="min-w-0 flex-1">
-              <div class="font-num text-[12px] tabular-nums">{{ timeOf(version.savedAt, locale) }}</div>
-              <div class="text-soft">
+              <div v-if="version.label" class="truncate font-medium first-letter:uppercase" dir="auto" :title="version.label">{{ version.label }}</div>
+              <div class="text-[12px] text-soft">
+                <span class="font-num tabular-nums">{{ timeOf(version.savedAt, locale, new Date(), true) }}</span> ·
                 {{ version.isReadable ? t('versions.what', { scenes: version.sceneCount, layers: version.layerCount }) : t('versions.unreadable') }}
               </div>
             </div>

@@ -75,4 +75,11 @@ export const migrations: readonly { readonly name: string; readonly up: (queries
       await queries.addColumn('assets', 'isMoving', { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false })
     },
   },
+  {
+    name: '007-versions-say-what-changed',
+    up: async (queries) => {
+      /** The edit that led to a version, in the presenter's words; null where it is not known. */
+      await queries.addColumn('show_versions', 'label', { type: DataTypes.STRING(160), allowNull: true })
+    },
+  },
 ]

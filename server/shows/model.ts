@@ -18,6 +18,7 @@ export class ShowVersionRow extends Model<InferAttributes<ShowVersionRow>, Infer
   declare revision: number
   declare document: string
   declare savedAt: Date
+  declare label: string | null
 }
 
 /** Ties the models to a database. */
@@ -41,6 +42,7 @@ export function initShowModels(sequelize: Sequelize): void {
       revision: { type: DataTypes.INTEGER, primaryKey: true },
       document: DataTypes.TEXT,
       savedAt: DataTypes.DATE,
+      label: DataTypes.STRING(160),
     },
     { sequelize, tableName: 'show_versions', timestamps: false },
   )

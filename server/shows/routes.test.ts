@@ -60,19 +60,38 @@ describe('/api/shows', () => {
     expect(JSON.stringify(newer.body)).toContain('version')
   })
 
-  it('keeps the last fifty versions and can go back to any of them', async () => {
+  it('keeps the versions of the last minutes, each with what was changed, and can go back to any of them', async () => {
     const id = await create()
     for (let revision = 1; revision <= 55; revision += 1) {
-      await callJson(`${shows}/${id}`, 'PUT', { baseRevision: revision, show: renameShow(show, `Name ${revision + 1}`) })
+      await callJson(`${shows}/${id}`, 'PUT', { baseRevision: revision, show: renameShow(show, `Name ${revision + 1}`), label: `Rename to ${revision + 1}` })
     }
     const { versions } = (await callJson(`${shows}/${id}/versions`)).body
-    expect(versions).toHaveLength(50)
-    expect(versions[0].revision).toBe(56)
-    const restored = await callJson(`${shows}/${id}/restore`, 'POST', { revision: 20 })
-    expect(restored.body).toMatchObject({ revision: 57, show: { name: 'Name 20' } })
-    const gone = await callJson(`${shows}/${id}/restore`, 'POST', { revision: 2 })
+    expect(versions).toHaveLength(56)
+    expect(versions[0]).toMatchObject({ revision: 56, label: 'Rename to 56' })
+    expect(versions.at(-1)).toMatchObject({ revision: 1, label: null })
+    const restored = await callJson(`${shows}/${id}/restore`, 'POST', { revision: 2 })
+    expect(restored.body).toMatchObject({ revision: 57, show: { name: 'Name 2' } })
+    const gone = await callJson(`${shows}/${id}/restore`, 'POST', { revision: 99 })
     expect(gone.status).toBe(404)
-    expect(gone.body.error.message).toContain('the last 50 are kept')
+    expect(gone.body.error.message).toContain('Every version of the last ten minutes is kept')
+    // A day later, as the database has it: one of that hour is left, beside the newest.
+    await server.database.sequelize.query('UPDATE show_versions SET savedAt = ? WHERE showId = ?', { replacements: ['2026-01-05 10:20:00.000 +00:00', id] })
+    await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 57, show: renameShow(show, 'Much later') })
+    expect((await callJson(`${shows}/${id}/versions`)).body.versions.map((each: { revision: number }) => each.revision)).toEqual([58])
+  })
+
+  it('lists what was deleted for thirty days, from where it can be brought back, and then it is gone', async () => {
+    const [id, old] = [await create(), await create()]
+    for (const each of [id, old]) await callJson(`${shows}/${each}`, 'DELETE')
+    const listed = (await callJson(`${shows}/deleted`)).body.shows as { id: string; deletedAt: string; keptUntil: string }[]
+    const entry = listed.find((each) => each.id === id)!
+    expect(new Date(entry.keptUntil).getTime() - new Date(entry.deletedAt).getTime()).toBe(30 * 86_400_000)
+    const longAgo = new Date(Date.now() - 31 * 86_400_000)
+    await server.database.sequelize.query('UPDATE shows SET deletedAt = ? WHERE id = ?', { replacements: [longAgo, old] })
+    expect((await callJson(`${shows}/deleted`)).body.shows.map((each: { id: string }) => each.id)).not.toContain(old)
+    expect((await callJson(`${shows}/${old}/undelete`, 'POST')).status).toBe(404)
+    expect((await callJson(`${shows}/${id}/undelete`, 'POST')).status).toBe(204)
+    expect((await callJson(`${shows}/deleted`)).body.shows.map((each: { id: string }) => each.id)).not.toContain(id)
   })
 
   it('deletes, and brings back', async () => {

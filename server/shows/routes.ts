@@ -11,8 +11,10 @@ export const MOST_SHOW_BYTES = 4 * 1024 * 1024
 const BODY_LIMIT = 2 * MOST_SHOW_BYTES
 const revision = z.coerce.number().int().min(1)
 const token = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
+/** What an edit is called in the list of steps back. */
+const label = z.string().trim().max(160, 'must be at most 160 characters')
 /** A tab that was opened before the program was renewed saves as it learnt to. */
-const saveBody = z.object({ baseRevision: z.int().min(1), show: z.unknown(), saveId: token.optional() })
+const saveBody = z.object({ baseRevision: z.int().min(1), show: z.unknown(), saveId: token.optional(), label: label.optional() })
 /** The show may be of an earlier version: it may have waited in a browser for long. */
 const createBody = z.object({ show: z.unknown(), id: token.optional() })
 const restoreBody = z.object({ revision })
@@ -28,6 +30,9 @@ export function showRoutes(store: ShowStore): Router {
     const { show, id } = createBody.parse(request.body)
     response.status(201).json(await store.create(checked(show), id))
   })
+  router.get('/deleted', async (_request, response) => {
+    response.json({ shows: await store.deleted() })
+  })
   router.get('/:id', async (request, response) => {
     response.json(await store.get(request.params.id))
   })
@@ -37,8 +42,8 @@ export function showRoutes(store: ShowStore): Router {
     response.type('json').send(document)
   })
   router.put('/:id', async (request, response) => {
-    const { baseRevision, show, saveId } = saveBody.parse(request.body)
-    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, checked(show), saveId)
+    const { baseRevision, show, saveId, label: edit } = saveBody.parse(request.body)
+    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, checked(show), saveId, edit)
     response.json({ id, revision: saved, updatedAt })
   })
   router.get('/:id/versions', async (request, response) => {

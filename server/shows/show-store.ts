@@ -7,10 +7,12 @@ import type { Database } from '../db/database.ts'
 import { HttpError } from '../http-error.ts'
 import { tryRead } from '../try-read.ts'
 import { ShowFacts } from './show-facts.ts'
+import { versionsToDrop } from './thin-versions.ts'
 import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
 
-/** Versions of a show that can be restored. */
-const VERSIONS_KEPT = 50
+/** How long a deleted show can be brought back. */
+const DAYS_DELETED_KEPT = 30
+const DAY_MS = 86_400_000
 
 export interface StoredShow {
   readonly id: string
@@ -37,9 +39,20 @@ export interface ShowSummary {
 export interface ShowVersion {
   readonly revision: number
   readonly savedAt: string
+  /** The edit that led to it, in the presenter's words; null where it is not known. */
+  readonly label: string | null
   readonly sceneCount: number
   readonly layerCount: number
   readonly isReadable: boolean
+}
+
+/** A show that was deleted and can still be brought back. */
+export interface DeletedShow {
+  readonly id: string
+  readonly name: string
+  readonly deletedAt: string
+  /** After this it is gone for good. */
+  readonly keptUntil: string
 }
 
 export class ShowStore {
@@ -87,7 +100,7 @@ export class ShowStore {
         { id, name: show.name, revision: 1, document, createdAt: now, updatedAt: now, deletedAt: null, saveId: null },
         { transaction },
       )
-      await ShowVersionRow.create({ showId: id, revision: 1, document, savedAt: now }, { transaction })
+      await ShowVersionRow.create({ showId: id, revision: 1, document, savedAt: now, label: null }, { transaction })
       return { ...savedOf(row), show }
     })
   }
@@ -96,7 +109,7 @@ export class ShowStore {
    * Saves a new state, which was checked, on top of `baseRevision`. A save that was stored before under the same `saveId` is answered as it was
    * then. Throws a 409 when another tab saved in between; nothing is changed then.
    */
-  async save(id: string, baseRevision: number, show: Show, saveId: string | null = null): Promise<SavedShow> {
+  async save(id: string, baseRevision: number, show: Show, saveId: string | null = null, label: string | null = null): Promise<SavedShow> {
     const document = JSON.stringify(show)
     this.#facts.note(document, show)
     return this.#database.write(async (transaction) => {
@@ -109,17 +122,17 @@ export class ShowStore {
           `This show was saved elsewhere (revision ${row.revision}, yours builds on ${baseRevision}). Load it again; yours can be kept as a copy.`,
         )
       }
-      return this.#write(row, document, show.name, transaction, saveId)
+      return this.#write(row, document, show.name, transaction, saveId, label)
     })
   }
 
   /** The versions that can be restored, newest first. */
   async versions(id: string): Promise<ShowVersion[]> {
     await this.#find(id)
-    const rows = await ShowVersionRow.findAll({ where: { showId: id }, order: [['revision', 'DESC']], limit: VERSIONS_KEPT })
+    const rows = await ShowVersionRow.findAll({ where: { showId: id }, order: [['revision', 'DESC']] })
     return rows.map((row) => {
       const { sceneCount, layerCount, unreadable } = this.#facts.of(row.document)
-      return { revision: row.revision, savedAt: row.savedAt.toISOString(), sceneCount, layerCount, isReadable: unreadable === null }
+      return { revision: row.revision, savedAt: row.savedAt.toISOString(), label: row.label, sceneCount, layerCount, isReadable: unreadable === null }
     })
   }
 
@@ -129,7 +142,7 @@ export class ShowStore {
       const row = await this.#find(id, transaction)
       const version = await ShowVersionRow.findOne({ where: { showId: id, revision }, transaction })
       if (version === null) {
-        throw new HttpError(404, 'version-not-found', `This show has no version ${revision} any more; the last ${VERSIONS_KEPT} are kept.`)
+        throw new HttpError(404, 'version-not-found', `This show has no version ${revision} any more. Every version of the last ten minutes is kept, and fewer of what is older.`)
       }
       const show = readStored(version.document, `version ${revision} of show "${id}"`)
       return { ...(await this.#write(row, JSON.stringify(show), show.name, transaction)), show }
@@ -142,6 +155,25 @@ export class ShowStore {
       const row = await this.#find(id, transaction)
       await row.update({ deletedAt: new Date() }, { transaction })
     })
+  }
+
+  /** Shows that were deleted and can be brought back, the last first. Those that waited long enough go for good. */
+  async deleted(): Promise<DeletedShow[]> {
+    const oldest = new Date(Date.now() - DAYS_DELETED_KEPT * DAY_MS)
+    await this.#database.write(async (transaction) => {
+      const gone = await ShowRow.findAll({ where: { deletedAt: { [Op.lt]: oldest } }, attributes: ['id'], transaction })
+      const ids = gone.map(({ id }) => id)
+      if (ids.length === 0) return
+      await ShowVersionRow.destroy({ where: { showId: { [Op.in]: ids } }, transaction })
+      await ShowRow.destroy({ where: { id: { [Op.in]: ids } }, transaction })
+    })
+    const rows = await ShowRow.findAll({ where: { deletedAt: { [Op.ne]: null } }, attributes: ['id', 'name', 'deletedAt'], order: [['deletedAt', 'DESC']] })
+    return rows.map(({ id, name, deletedAt }) => ({
+      id,
+      name,
+      deletedAt: deletedAt!.toISOString(),
+      keptUntil: new Date(deletedAt!.getTime() + DAYS_DELETED_KEPT * DAY_MS).toISOString(),
+    }))
   }
 
   /** Brings a deleted show back, readable or not. */
@@ -159,12 +191,17 @@ export class ShowStore {
     return row
   }
 
-  async #write(row: ShowRow, document: string, name: string, transaction: Transaction, saveId: string | null = null): Promise<SavedShow> {
+  async #write(row: ShowRow, document: string, name: string, transaction: Transaction, saveId: string | null = null, label: string | null = null): Promise<SavedShow> {
     const now = new Date()
     const revision = row.revision + 1
     await row.update({ document, name, revision, updatedAt: now, saveId }, { transaction })
-    await ShowVersionRow.create({ showId: row.id, revision, document, savedAt: now }, { transaction })
-    await ShowVersionRow.destroy({ where: { showId: row.id, revision: { [Op.lte]: revision - VERSIONS_KEPT } }, transaction })
+    await ShowVersionRow.create({ showId: row.id, revision, document, savedAt: now, label }, { transaction })
+    const stamps = await ShowVersionRow.findAll({ where: { showId: row.id }, attributes: ['revision', 'savedAt'], transaction })
+    const dropped = versionsToDrop(
+      stamps.map((stamp) => ({ revision: stamp.revision, savedAtMs: stamp.savedAt.getTime() })),
+      now.getTime(),
+    )
+    if (dropped.length > 0) await ShowVersionRow.destroy({ where: { showId: row.id, revision: { [Op.in]: dropped } }, transaction })
     return savedOf(row)
   }
 }

@@ -188,6 +188,9 @@ test('numbers take scenes on air from any page, 0 shows the card and goes back, 
   await expect.poll(showsCard).toBe(false)
   await page.keyboard.press('0')
   await expect.poll(showsCard).toBe(true)
+  // Nothing says any more that the scene is what the audience sees.
+  await expect(sign).toHaveText('Holding card')
+  await expect(page).toHaveTitle('● On air: holding card')
   await page.keyboard.press('0')
   await expect.poll(showsCard).toBe(false)
   await page.keyboard.press('0')

@@ -125,6 +125,26 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toHaveCount(0)
   await page.getByRole('button', { name: 'Bring it back' }).click()
   await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
+
+  // Long after the message has gone, from the list.
+  await page.getByRole('button', { name: 'More for Swarm evening, copy' }).click()
+  await page.getByRole('menuitem', { name: 'Delete' }).click()
+  await page.reload()
+  await page.getByRole('button', { name: 'Deleted shows 1' }).click()
+  await page.getByRole('button', { name: 'Bring it back: Swarm evening, copy' }).click()
+  await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
+  await expect(page.getByTestId('deleted-shows')).toHaveCount(0)
+
+  // Versions say what was changed, and when to the second.
+  await page.getByRole('link', { name: 'Open: Swarm evening', exact: true }).click()
+  await page.getByRole('button', { name: 'New scene' }).click()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.goto(`${server.studioUrl}/shows`)
+  await page.getByRole('button', { name: 'More for Swarm evening', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Earlier versions' }).click()
+  const newest = page.getByRole('dialog').getByRole('listitem').first()
+  await expect(newest).toContainText(/\d:\d\d:\d\d/)
+  await expect(newest).toContainText(/scene/i)
 })
 
 test('never sends black: the holding card is there before and after the feed, and frames are not leaked', async ({ page, context, server }) => {

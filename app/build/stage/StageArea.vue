@@ -51,7 +51,8 @@ const safeAreas = (['action', 'title'] as const).map((kind) => {
   const area = safeArea(kind, 100, 100)
   return { kind, style: { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` } }
 })
-const isOnAir = computed(() => engine.onAirId !== null && showStore.sceneId === engine.onAirId)
+/** What the audience sees: not while the holding card is in its place. */
+const isOnAir = computed(() => engine.onAirId !== null && showStore.sceneId === engine.onAirId && !engine.showsCard)
 
 /** With Control the wheel looks nearer; without, it moves what is looked at. */
 function onWheel(event: WheelEvent): void {
