@@ -55,6 +55,15 @@ export default tseslint.config(
     },
   },
   {
+    // What nobody waits for, and nobody catches, fails in silence.
+    files: ['{core,engine,webcam,extension,standins,server,app}/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    languageOptions: {
+      parserOptions: { project: ['core', 'engine', 'webcam', 'extension', 'standins', 'server', 'app'].map((folder) => `${folder}/tsconfig.json`), tsconfigRootDir: import.meta.dirname },
+    },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
     // A test beside its subject may reach for stand-ins, the server and shared test support.
     files: ['**/*.test.ts'],
     rules: { 'boundaries/dependencies': 'off' },

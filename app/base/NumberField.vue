@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // A number with its unit: typed, stepped with the arrow keys, or dragged sideways.
 import { computed, ref } from 'vue'
+import { parseNumber } from './parse-number.ts'
 import { useScrub } from './use-scrub.ts'
 
 const props = defineProps<{ modelValue: number; label: string; min: number; max: number; step: number; unit?: string; isBare?: boolean; disabled?: boolean }>()
@@ -15,10 +16,7 @@ function format(value: number): string {
   return String(Number(value.toFixed(digits.value)))
 }
 
-function parse(text: string): number | null {
-  const found = /[-+]?\d*[.,]?\d+/.exec(text)
-  return found === null ? null : Number(found[0].replace(',', '.'))
-}
+const parse = (text: string) => parseNumber(text, props.unit)
 
 function set(value: number): void {
   const rounded = Math.round(value / props.step) * props.step

@@ -25,7 +25,7 @@ export const deviceWords = {
     asking: 'The browser asks whether Green Room may use your camera and microphone. Allow both.',
     refused: 'The browser may not use your devices. Click the sign at the left of its address bar, allow camera and microphone, then try again.',
     noneFound: 'No camera and no microphone were found. Plug one in, then try again.',
-    useOwn: 'Use my camera and microphone',
+    useOwn: 'Use my devices: camera and microphone',
     useOwnShort: 'Use my devices',
     newWith: 'This show uses {camera} and {microphone}.',
     standinBoth: 'This show uses the stand-ins. The plug in the header leads to your own devices.',
@@ -65,7 +65,7 @@ export const deviceWords = {
     thereHelp:
       'Open your meeting in this browser and choose Green Room Camera and Green Room Microphone. A meeting that was open before has to be loaded again once.',
     why: 'A small extension of your browser brings your picture and voice to any meeting page. Load it once:',
-    zip: 'Or take the extension as a zip',
+    zip: 'Or take the extension as a zip, and unpack it',
     waiting: 'Waiting for the extension. This page notices by itself.',
     steps: {
       1: { title: 'Open the extensions', text: 'Type {address} in the address bar and switch on Developer mode.' },

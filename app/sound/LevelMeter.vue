@@ -23,14 +23,17 @@ const styleOf = (bar: MeterReading) => ({ '--level': share(bar.db), '--held': sh
   <div
     class="meter"
     :class="[isLarge ? 'large' : 'small', voice.isMuted ? 'muted' : '']"
-    role="meter"
-    :aria-label="t('voice.level')"
-    :aria-valuemin="METER_FLOOR_DB"
-    aria-valuemax="0"
-    :aria-valuenow="Math.round(loudest)"
-    :aria-valuetext="t('voice.levelText', { db: reading })"
   >
-    <div class="bars">
+    <!-- Only the bars are the meter: what is in one is not reached by a screen reader. -->
+    <div
+      class="bars"
+      role="meter"
+      :aria-label="t('voice.level')"
+      :aria-valuemin="METER_FLOOR_DB"
+      aria-valuemax="0"
+      :aria-valuenow="Math.round(loudest)"
+      :aria-valuetext="t('voice.levelText', { db: reading })"
+    >
       <div v-for="(bar, index) in bars" :key="index" class="bar" :style="styleOf(bar)"><i></i><b></b></div>
       <div v-if="bars.length === 0" class="bar" :style="{ '--level': 0, '--held': 0 }"></div>
     </div>

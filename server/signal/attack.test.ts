@@ -250,3 +250,17 @@ describe('noise', () => {
     for (const each of [studio, meeting]) each.socket.close()
   }, 120_000)
 })
+
+it('a hundred sockets of the meeting’s origin leave the studio its place, and one more meeting is told that there is no room', async () => {
+  const open = (role: string, from: string) =>
+    new Promise<WebSocket | null>((resolve) => {
+      const socket = new WebSocket(socketUrl(role), { headers: { origin: from } })
+      socket.on('open', () => resolve(socket))
+      socket.on('error', () => resolve(null))
+    })
+  const meetings = await Promise.all(Array.from({ length: 100 }, () => open('meeting', origin())))
+  expect(meetings.filter((socket) => socket !== null)).toHaveLength(60)
+  const studio = await open('studio', server.studioUrl)
+  expect(studio).not.toBeNull()
+  for (const socket of [...meetings, studio]) socket?.terminate()
+})

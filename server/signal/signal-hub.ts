@@ -12,8 +12,9 @@ const MAX_MESSAGE_BYTES = 256 * 1024
 /** A key frame of the largest picture. */
 const MAX_FRAME_BYTES = 8 * 1024 * 1024
 const MOST_LINES = 8
-/** Pages of our own that may be connected at once; far more than a presenter opens. */
-const MOST_SOCKETS = 100
+/** Pages that may be connected at once, of each kind; far more than a presenter opens. A meeting's pages take no studio's place. */
+const MOST_STUDIOS = 40
+const MOST_MEETINGS = 60
 /** Tracks that one meeting page may take at once. */
 const MOST_SESSIONS_A_PAGE = 4
 
@@ -101,7 +102,8 @@ export class SignalHub {
     const line = role === 'studio' ? this.#lines.get(path) : undefined
     if ((path !== '/signal' && line === undefined) || !isLocalHost(request) || !allowed.includes(origin)) return refuse(socket, '403 Forbidden')
     if (line !== undefined) return this.#openLine(line, request, socket, head)
-    if (this.#sockets.clients.size >= MOST_SOCKETS) return refuse(socket, '503 Service Unavailable')
+    const isFull = role === 'studio' ? this.#studios.size >= MOST_STUDIOS : this.#meetings.size >= MOST_MEETINGS
+    if (isFull) return refuse(socket, '503 Service Unavailable')
     this.#sockets.handleUpgrade(request, socket, head, (webSocket) => {
       // Bad frame bits, bad UTF-8 and messages over the limit arrive here; the socket closes itself.
       webSocket.on('error', (error) => this.#log.debug({ err: error }, 'a signalling connection failed'))

@@ -31,7 +31,7 @@ test('with devices of one’s own: seen and heard in at most five actions', asyn
     async (context) => {
       const hand = new Hand()
       const page = await firstOpen(context, server)
-      await hand.click(page.getByRole('button', { name: 'Use my camera and microphone' }))
+      await hand.click(page.getByRole('button', { name: 'Use my devices: camera and microphone' }))
       await expect(page.getByText('Your own camera and microphone are in use.', { exact: false })).toBeVisible()
       await hand.click(page.getByRole('button', { name: 'Start feed' }))
       const meeting = await context.newPage()
