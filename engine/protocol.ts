@@ -55,6 +55,8 @@ export type ToEngine =
       readonly assetUrlPrefix: string
       readonly personFiles: PersonFiles
       readonly pin: ExecutorPin
+      /** Name of a lock that the worker holds as long as it lives: the browser gives it on when it is gone. */
+      readonly lifeLock: string
     }
   /** The open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
   | { readonly type: 'show'; readonly show: Show; readonly held: Show | null; readonly onAirId: string | null }
@@ -134,6 +136,7 @@ export interface Scopes {
 }
 
 export type FromEngine =
+  | { readonly type: 'alive' }
   | { readonly type: 'ready' }
   /** Another executor makes the pictures from now on, or the same for another reason. */
   | { readonly type: 'executor'; readonly state: ExecutorState }

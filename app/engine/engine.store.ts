@@ -73,13 +73,8 @@ export const useEngineStore = defineStore('engine', () => {
   const hosts = useFeedHosts([link.signalling, useSitesStore().transport], voice, () => air.air.value?.show.canvas, feedTaken)
   let lastFailureMs = -Infinity
   const watchdog = new Watchdog(
-    { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer) },
-    () => {
-      // What it last reported is no longer true.
-      stats.value = null
-      hasRestarted.value = true
-      recover('it does not answer')
-    },
+    { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer), nowMs: () => performance.now() },
+    silent,
   )
   /** The engine reports only once it has a show. */
   let isWatched = false
@@ -119,6 +114,7 @@ export const useEngineStore = defineStore('engine', () => {
         cameras.ended(inputId, fault)
         screens.ended(inputId, fault)
       },
+      onGone: silent,
       onFailed: recover,
     })
     made.setPageHidden(document.hidden)
@@ -156,6 +152,14 @@ export const useEngineStore = defineStore('engine', () => {
     { immediate: true },
   )
   document.addEventListener('visibilitychange', () => engine.setPageHidden(document.hidden))
+
+  /** The engine is gone, or has not answered for so long that it never will. */
+  function silent(): void {
+    // What it last reported is no longer true.
+    stats.value = null
+    hasRestarted.value = true
+    recover('it does not answer')
+  }
 
   /** Starts again by itself after a failure; one that comes back at once is shown and left to the presenter. */
   function recover(reason: string): void {

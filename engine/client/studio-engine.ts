@@ -21,6 +21,8 @@ export interface StudioEngineEvents {
   readonly onSupplyEnded?: (inputId: string, fault: string | null) => void
   /** A frame could not be made; the engine goes on. */
   readonly onFaulted?: (reason: string) => void
+  /** The worker is gone without a word: another must be made. */
+  readonly onGone?: () => void
   /** The worker died; `start` may be called again. */
   readonly onFailed?: (reason: string) => void
 }
@@ -42,6 +44,8 @@ export class StudioEngine {
   #worker: Worker
   #nextId = 1
   #feedTrack: MediaStreamTrack | null = null
+  readonly #lifeLock = `green-room-engine ${crypto.randomUUID()}`
+  readonly #disposal = new AbortController()
 
   constructor(files: EngineFiles, pin: ExecutorPin, events: StudioEngineEvents) {
     this.#files = files
@@ -170,7 +174,17 @@ export class StudioEngine {
     for (const resolve of this.#grabs.values()) resolve(null)
     for (const resolve of this.#picks.values()) resolve(null)
     this.closeFeed()
+    this.#disposal.abort()
     this.#worker.terminate()
+  }
+
+  /** Waits for the lock that the worker holds while it lives. A busy worker keeps it; a dead one does not. */
+  #watchLife(): void {
+    navigator.locks
+      .request(this.#lifeLock, { signal: this.#disposal.signal }, () => this.#events.onGone?.())
+      .catch((error: unknown) => {
+        if (!this.#disposal.signal.aborted) this.#events.onFailed?.(error instanceof Error ? error.message : String(error))
+      })
   }
 
   #start(pin: ExecutorPin): Worker {
@@ -178,7 +192,7 @@ export class StudioEngine {
     worker.onmessage = ({ data }: MessageEvent<FromEngine>) => this.#receive(data)
     worker.onerror = (event) => this.#events.onFailed?.(event.message)
     const { wasmUrl, fonts, assetUrlPrefix } = this.#files
-    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles: this.#files.personFiles, pin } satisfies ToEngine)
+    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles: this.#files.personFiles, pin, lifeLock: this.#lifeLock } satisfies ToEngine)
     return worker
   }
 
@@ -220,6 +234,8 @@ export class StudioEngine {
         return this.#events.onAssetFailed?.(message.asset, message.reason)
       case 'supplyEnded':
         return this.#events.onSupplyEnded?.(message.inputId, message.fault)
+      case 'alive':
+        return this.#watchLife()
       case 'faulted':
         return this.#events.onFaulted?.(message.reason)
       case 'failed':

@@ -1,18 +1,23 @@
 import { describe, expect, it, vi } from 'vitest'
 import { Watchdog } from './watchdog.ts'
 
-function setUp() {
+function setUp(lookMs = 700) {
+  let nowMs = 0
   const timers = new Map<number, () => void>()
   const onSilent = vi.fn()
   const dog = new Watchdog(
     {
       setInterval: (run) => (timers.set(timers.size + 1, run), timers.size),
       clearInterval: (timer) => void timers.delete(timer),
+      nowMs: () => nowMs,
     },
     onSilent,
   )
   const look = (times: number) => {
-    for (let i = 0; i < times; i += 1) [...timers.values()].forEach((run) => run())
+    for (let i = 0; i < times; i += 1) {
+      nowMs += lookMs
+      for (const run of [...timers.values()]) run()
+    }
   }
   return { dog, look, onSilent, timers }
 }
@@ -22,7 +27,8 @@ describe('Watchdog', () => {
     const { dog, look, onSilent, timers } = setUp()
     dog.start()
     dog.note()
-    look(2)
+    // Four busy loops beside it: silent for nine seconds, and alive.
+    look(13)
     expect(onSilent).not.toHaveBeenCalled()
     look(5)
     expect(onSilent).toHaveBeenCalledTimes(1)
@@ -37,6 +43,16 @@ describe('Watchdog', () => {
       dog.note()
     }
     expect(onSilent).not.toHaveBeenCalled()
+  })
+
+  it('waits longer while the whole page is late, and notices in the end', () => {
+    const { dog, look, onSilent } = setUp(2000)
+    dog.start()
+    dog.note()
+    look(40)
+    expect(onSilent).not.toHaveBeenCalled()
+    look(5)
+    expect(onSilent).toHaveBeenCalledTimes(1)
   })
 
   it('gives an engine that starts more time, but not for ever', () => {

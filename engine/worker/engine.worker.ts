@@ -25,6 +25,10 @@ self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
 }
 
 async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<void> {
+  void navigator.locks.request(message.lifeLock, () => {
+    post({ type: 'alive' })
+    return new Promise<never>(() => undefined)
+  })
   const fonts = new FontBook(message.fonts, (self as unknown as { fonts: FontFaceSet }).fonts)
   const [wasm] = await Promise.all([
     fetch(message.wasmUrl).then((response) => response.arrayBuffer()),

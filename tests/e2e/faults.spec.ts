@@ -113,7 +113,7 @@ for (const [what, harm] of [
     await expectPace(meeting, 'feed')
     await page.bringToFront()
     await harm(engineWorker(page))
-    await expect(page.getByText('The picture engine did not answer and was started again')).toBeVisible({ timeout: 20_000 })
+    await expect(page.getByText('The picture engine did not answer and was started again')).toBeVisible({ timeout: 40_000 })
     await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()?.feed.showsCard), { timeout: 30_000 }).toBe(false)
     await moreFrames(page, 30)
     await expectPace(meeting, 'feed')
