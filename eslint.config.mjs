@@ -59,7 +59,10 @@ export default tseslint.config(
     files: ['{core,engine,webcam,extension,standins,server,app}/**/*.ts'],
     ignores: ['**/*.test.ts'],
     languageOptions: {
-      parserOptions: { project: ['core', 'engine', 'webcam', 'extension', 'standins', 'server', 'app'].map((folder) => `${folder}/tsconfig.json`), tsconfigRootDir: import.meta.dirname },
+      parserOptions: {
+        project: ['core', 'engine', 'webcam', 'extension', 'standins', 'server', 'app'].map((folder) => `${folder}/tsconfig.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
     },
     rules: { '@typescript-eslint/no-floating-promises': 'error' },
   },

@@ -14,6 +14,7 @@ export default defineConfig({
             'core/**/*.test.ts',
             'engine/**/*.test.ts',
             'webcam/**/*.test.ts',
+            'extension/**/*.test.ts',
             'server/**/*.test.ts',
             'demo/**/*.test.ts',
             'standins/**/*.test.ts',

@@ -1,5 +1,5 @@
 // A worker whose code lies in the script that starts it (Vite).
-declare module "*?worker&inline" {
+declare module '*?worker&inline' {
   const VoiceWorker: new () => Worker
   export default VoiceWorker
 }

@@ -72,10 +72,7 @@ function pasteFrame(): void {
   const canvas = showStore.show?.canvas
   const copied = copiedFrame.value
   if (canvas === undefined || copied === null) return
-  change(
-    (layer) => ({ ...layer, frame: copied.frame, ...(hasProportions.value ? { placement: inRatio(layer.placement, copied.ratio, canvas) } : {}) }),
-    null,
-  )
+  change((layer) => ({ ...layer, frame: copied.frame, ...(hasProportions.value ? { placement: inRatio(layer.placement, copied.ratio, canvas) } : {}) }), null)
 }
 
 function setBorder(part: Partial<Border>, key: string): void {

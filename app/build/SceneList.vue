@@ -150,7 +150,11 @@ function findByName(letter: string, from: number): void {
 
 const isSeen = (scene: Scene) => scene.id === engine.onAirId && !engine.showsCard
 const tagOf = (scene: Scene) =>
-  scene.id === engine.onAirId ? t(!engine.showsCard ? 'build.onAir' : props.isWide ? 'build.behindCard' : 'build.cardTag') : isFirst(scene) ? t('build.firstTag') : null
+  scene.id === engine.onAirId
+    ? t(!engine.showsCard ? 'build.onAir' : props.isWide ? 'build.behindCard' : 'build.cardTag')
+    : isFirst(scene)
+      ? t('build.firstTag')
+      : null
 
 /** Whether the feed would begin with it; told only where there is a choice. */
 const isFirst = (scene: Scene) => !engine.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1

@@ -66,7 +66,11 @@ watch(
       </div>
       <span
         class="inline-flex h-7 min-w-0 items-center gap-1.5 rounded-md bg-[#b83425] px-2 font-semibold whitespace-nowrap text-white"
-        :title="engine.showsCard ? t('feed.cardHint', { scene: engine.onAirName }) : t('feed.onAirTitle', { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' })"
+        :title="
+          engine.showsCard
+            ? t('feed.cardHint', { scene: engine.onAirName })
+            : t('feed.onAirTitle', { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' })
+        "
         data-testid="on-air-sign"
       >
         <span class="size-2 shrink-0 rounded-full bg-white" aria-hidden="true"></span>

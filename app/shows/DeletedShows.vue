@@ -25,7 +25,9 @@ const { t, locale } = useI18n()
         <li v-for="show in shows" :key="show.id" class="flex items-center gap-3 border-b border-line py-2">
           <span class="min-w-0 flex-1 truncate" dir="auto">{{ show.name }}</span>
           <span class="text-[12px] whitespace-nowrap text-soft">{{ t('shows.deletedWhen', { when: timeOf(show.deletedAt, locale) }) }}</span>
-          <BaseButton :icon="Undo2" :aria-label="t('shows.bringBackOf', { name: show.name })" @click="emit('bringBack', show.id)">{{ t('shows.bringBack') }}</BaseButton>
+          <BaseButton :icon="Undo2" :aria-label="t('shows.bringBackOf', { name: show.name })" @click="emit('bringBack', show.id)">
+            {{ t('shows.bringBack') }}
+          </BaseButton>
         </li>
       </ul>
     </DisclosurePanel>

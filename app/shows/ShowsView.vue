@@ -163,9 +163,13 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                     @done="renamingId = null"
                   />
                   <h2 v-else class="flex">
-                    <RouterLink :to="{ name: 'build', params: { showId: stored.id } }" class="min-w-0 truncate hover:underline" dir="auto" :title="stored.show.name">{{
-                      stored.show.name
-                    }}</RouterLink>
+                    <RouterLink
+                      :to="{ name: 'build', params: { showId: stored.id } }"
+                      class="min-w-0 truncate hover:underline"
+                      dir="auto"
+                      :title="stored.show.name"
+                      >{{ stored.show.name }}</RouterLink
+                    >
                   </h2>
                 </div>
                 <p class="text-soft">

@@ -20,10 +20,7 @@ const styleOf = (bar: MeterReading) => ({ '--level': share(bar.db), '--held': sh
 </script>
 
 <template>
-  <div
-    class="meter"
-    :class="[isLarge ? 'large' : 'small', voice.isMuted ? 'muted' : '']"
-  >
+  <div class="meter" :class="[isLarge ? 'large' : 'small', voice.isMuted ? 'muted' : '']">
     <!-- Only the bars are the meter: what is in one is not reached by a screen reader. -->
     <div
       class="bars"

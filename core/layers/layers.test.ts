@@ -67,16 +67,19 @@ describe('a group', () => {
   })
 
   // W3C Compositing and Blending Level 1 §3.3: the layers of an isolated group are blended with each other only.
-  it.each(SHOW_SEEDS.slice(0, 4))('seed %i: is the same picture in place, set apart, a thousandth faded or a thousandth of a pixel moved, however its layers blend', (seed) => {
-    const { show } = showCase(seed)
-    const group = newGroupLayer('Group', show.scenes[0]!.layers, show.canvas, makeId)
-    const wall: Layer = { ...show.scenes[2]!.layers[0]!, visible: true, opacity: 1, blend: 'normal' }
-    const draw = (layer: Layer) => pictureOf(withLayers(show, [wall, layer]), { scale: 0.5 }, seed).data
-    const inPlace = draw(group)
-    expect(mostBetween(inPlace, draw({ ...group, frame: SET_APART }))).toBeLessThan(1e-9)
-    expect(mostBetween(inPlace, draw({ ...group, opacity: 0.999 }))).toBeLessThan(0.0015)
-    expect(mostBetween(inPlace, draw({ ...group, placement: { ...group.placement, x: 0.001 } }))).toBeLessThan(0.03)
-  })
+  it.each(SHOW_SEEDS.slice(0, 4))(
+    'seed %i: is the same picture in place, set apart, a thousandth faded or a thousandth of a pixel moved, however its layers blend',
+    (seed) => {
+      const { show } = showCase(seed)
+      const group = newGroupLayer('Group', show.scenes[0]!.layers, show.canvas, makeId)
+      const wall: Layer = { ...show.scenes[2]!.layers[0]!, visible: true, opacity: 1, blend: 'normal' }
+      const draw = (layer: Layer) => pictureOf(withLayers(show, [wall, layer]), { scale: 0.5 }, seed).data
+      const inPlace = draw(group)
+      expect(mostBetween(inPlace, draw({ ...group, frame: SET_APART }))).toBeLessThan(1e-9)
+      expect(mostBetween(inPlace, draw({ ...group, opacity: 0.999 }))).toBeLessThan(0.0015)
+      expect(mostBetween(inPlace, draw({ ...group, placement: { ...group.placement, x: 0.001 } }))).toBeLessThan(0.03)
+    },
+  )
 
   it('is faded as one picture: what is behind another of its layers does not shine through', () => {
     const { show } = showCase(301)

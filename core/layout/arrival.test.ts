@@ -41,7 +41,10 @@ describe('a new layer', () => {
     const clip: Input = { id: 'clip', kind: 'clip', name: 'Clip', asset: 'c'.repeat(64), fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
     const colour: Input = { id: 'colour', kind: 'colour', name: 'Colour', colour: '#204060', treatment: [] }
     const withBoth = addInput(addInput(show, clip), colour)
-    const fill = (input: Input): Layer => ({ ...newInputLayer(input, show.canvas, makeId), placement: { ...newInputLayer(input, show.canvas, makeId).placement, fit: 'fill' } })
+    const fill = (input: Input): Layer => ({
+      ...newInputLayer(input, show.canvas, makeId),
+      placement: { ...newInputLayer(input, show.canvas, makeId).placement, fit: 'fill' },
+    })
     for (const fit of ['fit', 'fill'] as const) {
       const picture = { ...layerOf('Apiary wall'), placement: { ...layerOf('Apiary wall').placement, fit } }
       const scene = { ...newScene('Tried', makeId), layers: [picture, layerOf('Desk camera')] }

@@ -26,7 +26,12 @@ describe('proportions', () => {
     ] as const) {
       const next = inProportion({ ...box, x, y, width, height, angleDeg }, name, canvas)
       const angle = (angleDeg * Math.PI) / 180
-      for (const [right, down] of [[-1, -1], [1, -1], [1, 1], [-1, 1]] as const) {
+      for (const [right, down] of [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+      ] as const) {
         const [acrossPx, downPx] = [(right * next.width) / 2, (down * next.height) / 2]
         const cornerX = next.x + next.width / 2 + acrossPx * Math.cos(angle) - downPx * Math.sin(angle)
         const cornerY = next.y + next.height / 2 + acrossPx * Math.sin(angle) + downPx * Math.cos(angle)

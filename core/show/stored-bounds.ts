@@ -28,14 +28,16 @@ export function checkBounds(stored: unknown): void {
   let pathCharacters = 0
   for (let stop = open.pop(); stop !== undefined; stop = open.pop()) {
     const { value, depth } = stop
-    if (depth > MOST_NESTED) throw new BoundsError(`${pathOf(stop)}: must not lie in more than ${MOST_NESTED} others; groups may hold groups ${LIMITS.depth} deep`)
+    if (depth > MOST_NESTED)
+      throw new BoundsError(`${pathOf(stop)}: must not lie in more than ${MOST_NESTED} others; groups may hold groups ${LIMITS.depth} deep`)
     if (Array.isArray(value) && value.length > MOST_ENTRIES) {
       throw new BoundsError(`${pathOf(stop)}: must hold at most ${MOST_ENTRIES} entries, got ${value.length}`)
     }
     for (const [key, inner] of Object.entries(value) as [string, unknown][]) {
       values += 1
       if (values > MOST_VALUES) throw new BoundsError(`the document must hold at most ${MOST_VALUES} values`)
-      if (typeof inner === 'string' && inner.includes('\0')) throw new BoundsError(`${pathOf(stop)}.${key}: must not hold the character NUL (U+0000); take it out`)
+      if (typeof inner === 'string' && inner.includes('\0'))
+        throw new BoundsError(`${pathOf(stop)}.${key}: must not hold the character NUL (U+0000); take it out`)
       if (typeof inner === 'string' && key === 'path' && isLoose(value)) {
         pathCharacters += inner.length
         if (pathCharacters > MOST_PATH_CHARACTERS) {

@@ -192,7 +192,15 @@ export class StudioEngine {
     worker.onmessage = ({ data }: MessageEvent<FromEngine>) => this.#receive(data)
     worker.onerror = (event) => this.#events.onFailed?.(event.message)
     const { wasmUrl, fonts, assetUrlPrefix } = this.#files
-    worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles: this.#files.personFiles, pin, lifeLock: this.#lifeLock } satisfies ToEngine)
+    worker.postMessage({
+      type: 'start',
+      wasmUrl,
+      fonts,
+      assetUrlPrefix,
+      personFiles: this.#files.personFiles,
+      pin,
+      lifeLock: this.#lifeLock,
+    } satisfies ToEngine)
     return worker
   }
 

@@ -32,7 +32,10 @@ function tower(scenes: number, times: number): Show {
   const made: Scene[] = Array.from({ length: scenes }, (_, i) => ({ ...BARE_SCENE, id: `s${i}`, name: `Scene ${i}`, layers: [] }))
   const filled = made.map((scene, i) => ({
     ...scene,
-    layers: i + 1 < scenes ? Array.from({ length: times }, () => newSceneLayer(made[i + 1]!, show.canvas, makeId)) : [newInputLayer(show.inputs[0]!, show.canvas, makeId)],
+    layers:
+      i + 1 < scenes
+        ? Array.from({ length: times }, () => newSceneLayer(made[i + 1]!, show.canvas, makeId))
+        : [newInputLayer(show.inputs[0]!, show.canvas, makeId)],
   }))
   return { ...show, scenes: filled }
 }
@@ -52,7 +55,11 @@ const hostile: readonly (readonly [string, unknown, RegExp])[] = [
   ['eighty huge outlines', { ...show, contents: Array.from({ length: 80 }, () => outline(19_900)) }, /at most 400000 characters of path data/],
   ['a hundred thousand layers', withLayers(Array.from({ length: 100_000 }, () => 0)), /at most 4000 entries/],
   ['a name with a NUL', { ...show, name: 'An even\0ing' }, /must not hold the character NUL/],
-  ['version 4 with one id for all', { ...show, version: 4, scenes: [{ id: 'a', name: 'A', layers: Array.from({ length: 3900 }, () => ({ id: 'x', kind: 'text' })) }] }, /contents/],
+  [
+    'version 4 with one id for all',
+    { ...show, version: 4, scenes: [{ id: 'a', name: 'A', layers: Array.from({ length: 3900 }, () => ({ id: 'x', kind: 'text' })) }] },
+    /contents/,
+  ],
 ]
 
 describe('a show made to harm', () => {
@@ -93,7 +100,23 @@ describe('a show made to harm', () => {
   it.each([1, 2, 3, 4])('seed %i: two and a half thousand documents with harm done to their structure are read or refused in words', (seed) => {
     const random = seededRandom(seed)
     const pick = <T>(values: readonly T[]): T => values[Math.floor(random() * values.length)]!
-    const absurd = [null, -1, 1e308, -1e308, 0.1, '', '\0', '💥'.repeat(50), [], {}, true, 'constructor', '__proto__', Array.from({ length: 50 }, () => ({})), { layers: [{}] }]
+    const absurd = [
+      null,
+      -1,
+      1e308,
+      -1e308,
+      0.1,
+      '',
+      '\0',
+      '💥'.repeat(50),
+      [],
+      {},
+      true,
+      'constructor',
+      '__proto__',
+      Array.from({ length: 50 }, () => ({})),
+      { layers: [{}] },
+    ]
     const harmed = (): unknown => {
       const document = structuredClone(show) as unknown as Record<string, unknown>
       for (let harms = 1 + Math.floor(random() * 3); harms > 0; harms -= 1) {

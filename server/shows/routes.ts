@@ -76,7 +76,11 @@ function checked(raw: unknown): Show {
   const bytes = Buffer.byteLength(JSON.stringify(show))
   if (bytes > MOST_SHOW_BYTES) {
     const mb = (count: number) => (count / 1024 / 1024).toFixed(1)
-    throw new HttpError(413, 'too-large', `A show must be at most ${mb(MOST_SHOW_BYTES)} MB as it is stored, this one has ${mb(bytes)}. Split it into two shows.`)
+    throw new HttpError(
+      413,
+      'too-large',
+      `A show must be at most ${mb(MOST_SHOW_BYTES)} MB as it is stored, this one has ${mb(bytes)}. Split it into two shows.`,
+    )
   }
   return show
 }

@@ -142,7 +142,11 @@ export class ShowStore {
       const row = await this.#find(id, transaction)
       const version = await ShowVersionRow.findOne({ where: { showId: id, revision }, transaction })
       if (version === null) {
-        throw new HttpError(404, 'version-not-found', `This show has no version ${revision} any more. Every version of the last ten minutes is kept, and fewer of what is older.`)
+        throw new HttpError(
+          404,
+          'version-not-found',
+          `This show has no version ${revision} any more. Every version of the last ten minutes is kept, and fewer of what is older.`,
+        )
       }
       const show = readStored(version.document, `version ${revision} of show "${id}"`)
       return { ...(await this.#write(row, JSON.stringify(show), show.name, transaction)), show }
@@ -191,7 +195,14 @@ export class ShowStore {
     return row
   }
 
-  async #write(row: ShowRow, document: string, name: string, transaction: Transaction, saveId: string | null = null, label: string | null = null): Promise<SavedShow> {
+  async #write(
+    row: ShowRow,
+    document: string,
+    name: string,
+    transaction: Transaction,
+    saveId: string | null = null,
+    label: string | null = null,
+  ): Promise<SavedShow> {
     const now = new Date()
     const revision = row.revision + 1
     await row.update({ document, name, revision, updatedAt: now, saveId }, { transaction })

@@ -7,7 +7,11 @@ import { expect, openStudio, test } from './studio.ts'
 import { joinPlainMeeting, withExtension } from './with-extension.ts'
 
 /** Serves pages on an address of their own while something is tried. */
-async function withSite(pages: Readonly<Record<string, string>>, run: (origin: string) => Promise<void>, headers: Readonly<Record<string, string>> = {}): Promise<void> {
+async function withSite(
+  pages: Readonly<Record<string, string>>,
+  run: (origin: string) => Promise<void>,
+  headers: Readonly<Record<string, string>> = {},
+): Promise<void> {
   const site: Server = createServer((request, response) => {
     for (const [name, value] of Object.entries(headers)) response.setHeader(name, value)
     response.setHeader('content-type', 'text/html').end(`<!doctype html><title>A site</title>${pages[request.url ?? '/'] ?? ''}`)
@@ -54,31 +58,34 @@ test('the bridge itself refuses a frame without the right, and a site that the p
   await withExtension(server, async (context) => {
     const studio = await onAir(context, server)
     await withSite({}, async (inner) => {
-      await withSite({ '/without': `<iframe src="${inner}/"></iframe>`, '/with': `<iframe allow="camera; microphone" src="${inner}/"></iframe>` }, async (outer) => {
-        const page = await context.newPage()
-        await page.goto(`${outer}/without`)
-        for (const kind of ['camera', 'microphone'] as const) expect((await askBridge(page.frames()[1]!, kind)).opened).toEqual([])
-        await expect(studio.getByTestId('site-ask')).toHaveCount(0)
-        // The same question where the frame has the right: the line is the right one.
-        await page.goto(`${outer}/with`)
-        expect(await askBridge(page.frames()[1]!, 'camera')).toEqual({ lines: 1, opened: ['video'] })
-        await expect(studio.getByTestId('site-ask')).toContainText(inner)
+      await withSite(
+        { '/without': `<iframe src="${inner}/"></iframe>`, '/with': `<iframe allow="camera; microphone" src="${inner}/"></iframe>` },
+        async (outer) => {
+          const page = await context.newPage()
+          await page.goto(`${outer}/without`)
+          for (const kind of ['camera', 'microphone'] as const) expect((await askBridge(page.frames()[1]!, kind)).opened).toEqual([])
+          await expect(studio.getByTestId('site-ask')).toHaveCount(0)
+          // The same question where the frame has the right: the line is the right one.
+          await page.goto(`${outer}/with`)
+          expect(await askBridge(page.frames()[1]!, 'camera')).toEqual({ lines: 1, opened: ['video'] })
+          await expect(studio.getByTestId('site-ask')).toContainText(inner)
 
-        // Blocked in the browser, at the top of its own page.
-        await page.goto('about:blank')
-        const session = await context.newCDPSession(page)
-        for (const name of ['camera', 'microphone']) await session.send('Browser.setPermission', { permission: { name }, setting: 'denied', origin: outer })
-        await page.goto(`${outer}/`)
-        for (const kind of ['camera', 'microphone'] as const) expect((await askBridge(page, kind)).opened).toEqual([])
-        await expect(studio.getByTestId('site-ask')).toHaveCount(0)
+          // Blocked in the browser, at the top of its own page.
+          await page.goto('about:blank')
+          const session = await context.newCDPSession(page)
+          for (const name of ['camera', 'microphone']) await session.send('Browser.setPermission', { permission: { name }, setting: 'denied', origin: outer })
+          await page.goto(`${outer}/`)
+          for (const kind of ['camera', 'microphone'] as const) expect((await askBridge(page, kind)).opened).toEqual([])
+          await expect(studio.getByTestId('site-ask')).toHaveCount(0)
 
-        // Taken away while it holds a track: the track ends.
-        for (const name of ['camera', 'microphone']) await session.send('Browser.setPermission', { permission: { name }, setting: 'granted', origin: outer })
-        await page.goto(`${outer}/`)
-        await page.evaluate(async () => Object.assign(window, { held: (await navigator.mediaDevices.getUserMedia({ video: true })).getVideoTracks()[0] }))
-        await session.send('Browser.setPermission', { permission: { name: 'camera' }, setting: 'denied', origin: outer })
-        await expect.poll(() => page.evaluate(() => (window as unknown as { held: MediaStreamTrack }).held.readyState)).toBe('ended')
-      })
+          // Taken away while it holds a track: the track ends.
+          for (const name of ['camera', 'microphone']) await session.send('Browser.setPermission', { permission: { name }, setting: 'granted', origin: outer })
+          await page.goto(`${outer}/`)
+          await page.evaluate(async () => Object.assign(window, { held: (await navigator.mediaDevices.getUserMedia({ video: true })).getVideoTracks()[0] }))
+          await session.send('Browser.setPermission', { permission: { name: 'camera' }, setting: 'denied', origin: outer })
+          await expect.poll(() => page.evaluate(() => (window as unknown as { held: MediaStreamTrack }).held.readyState)).toBe('ended')
+        },
+      )
     })
   })
 })

@@ -14,7 +14,15 @@ function randomConstraints(random: () => number): MediaTrackConstraints {
   const pick = <T>(values: readonly T[]) => values[Math.floor(random() * values.length)]!
   const range = (values: readonly number[]): Range | number => {
     const [first, second] = [pick(values), pick(values)].sort((a, b) => a - b)
-    return pick<Range | number>([first!, { ideal: first! }, { min: first! }, { max: second! }, { min: first!, max: second! }, { min: first!, ideal: second! }, { exact: first! }])
+    return pick<Range | number>([
+      first!,
+      { ideal: first! },
+      { min: first! },
+      { max: second! },
+      { min: first!, max: second! },
+      { min: first!, ideal: second! },
+      { exact: first! },
+    ])
   }
   const set = (): MediaTrackConstraintSet => ({
     ...(random() < 0.5 ? { width: range([1, 160, 319, 320, 640, 641, 800, 960, 1280]) } : {}),

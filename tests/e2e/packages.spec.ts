@@ -73,7 +73,8 @@ const SCRIPT = `
   }
 `
 
-const HEAD = '<!doctype html><title>A meeting</title><script src="/adapter.js"></script><script src="/simple-peer.js"></script><script type="module" src="/page.js"></script><body>'
+const HEAD =
+  '<!doctype html><title>A meeting</title><script src="/adapter.js"></script><script src="/simple-peer.js"></script><script type="module" src="/page.js"></script><body>'
 
 const FILES: Readonly<Record<string, readonly [string, string]>> = {
   '/': ['text/html', HEAD],
@@ -105,7 +106,8 @@ for (const name of ['webrtc-adapter', 'simple-peer', 'peer-lite'])
           const called = await page.evaluate((way) => (window as unknown as Calls).call(way), name)
           expect(called).toEqual({ labels: ['Green Room Microphone', 'Green Room Camera'], kinds: ['audio', 'video'], width: 640 })
         }
-        const isLive = (page: Page | Frame) => expect.poll(() => page.evaluate(() => (window as unknown as Calls).look()), { timeout: 40_000 }).toBeGreaterThan(450)
+        const isLive = (page: Page | Frame) =>
+          expect.poll(() => page.evaluate(() => (window as unknown as Calls).look()), { timeout: 40_000 }).toBeGreaterThan(450)
         const note = (page: Page) => page.on('console', (message) => warnings.push(message.text()))
 
         const page = await context.newPage()

@@ -39,7 +39,9 @@ describe('which camera a page asks for', () => {
   it('reads the older form of constraints, as old adapters write it', () => {
     expect(wishOf(standardConstraints({ optional: [{ sourceId: OURS }] } as MediaTrackConstraints), own)).toBe('ours')
     expect(wishOf(standardConstraints({ mandatory: { sourceId: OURS } } as MediaTrackConstraints), own)).toBe('ours')
-    expect(standardConstraints({ mandatory: { minWidth: 640, maxWidth: 1280, maxFrameRate: 15 }, optional: [{ minHeight: 360 }] } as MediaTrackConstraints)).toEqual({
+    expect(
+      standardConstraints({ mandatory: { minWidth: 640, maxWidth: 1280, maxFrameRate: 15 }, optional: [{ minHeight: 360 }] } as MediaTrackConstraints),
+    ).toEqual({
       width: { min: 640, max: 1280 },
       frameRate: { max: 15 },
       advanced: [{ height: { min: 360 } }],
@@ -136,7 +138,10 @@ describe('the microphone', () => {
   it.each([
     [{}, { channelCount: 2, echoCancellation: false }],
     [{ channelCount: 1 }, { channelCount: 1 }],
-    [{ channelCount: { exact: 1 }, echoCancellation: { exact: true } }, { channelCount: 1, echoCancellation: true }],
+    [
+      { channelCount: { exact: 1 }, echoCancellation: { exact: true } },
+      { channelCount: 1, echoCancellation: true },
+    ],
     [{ channelCount: 6 }, { channelCount: 2 }],
     [{ echoCancellation: true }, { echoCancellation: true }],
   ] as const)('%j is told of as %j', (constraints, settings) => expect(soundSettings(soundWish(constraints as MediaTrackConstraints))).toMatchObject(settings))
@@ -160,7 +165,12 @@ describe('the shim', () => {
     }
   }
   for (const name of ['getSettings', 'getCapabilities', 'getConstraints', 'clone', 'applyConstraints'])
-    Object.defineProperty(FakeTrack.prototype, name, { value: { [name]: () => `the browser’s ${name}` }[name], writable: true, enumerable: true, configurable: true })
+    Object.defineProperty(FakeTrack.prototype, name, {
+      value: { [name]: () => `the browser’s ${name}` }[name],
+      writable: true,
+      enumerable: true,
+      configurable: true,
+    })
   const stream = (tracks: unknown[]) => ({ tracks, getTracks: () => [...tracks] })
 
   function setUp({
@@ -284,7 +294,12 @@ describe('the shim', () => {
     expect(Object.keys(devices[3]!)).toEqual([])
     expect(devices[3]!.toJSON()).toEqual({ kind: 'videoinput', deviceId: OURS, label: CAMERA_LABEL, groupId: 'our-group' })
     // What pages read for a menu of sizes.
-    expect((devices[3] as InputDeviceInfo).getCapabilities()).toMatchObject({ width: { max: 1280 }, height: { max: 720 }, frameRate: { max: 30 }, facingMode: [] })
+    expect((devices[3] as InputDeviceInfo).getCapabilities()).toMatchObject({
+      width: { max: 1280 },
+      height: { max: 720 },
+      frameRate: { max: 30 },
+      facingMode: [],
+    })
   })
 
   it('tells a page without permission only that there is a device of a kind, and makes no ids for it', async () => {
@@ -416,9 +431,17 @@ describe('the shim', () => {
   it('leaves name, length, text and flags of what it wraps as they were', () => {
     const { mediaDevices, before, Track } = setUp()
     const { name, length } = before.getUserMedia
-    expect([mediaDevices.getUserMedia.name, mediaDevices.getUserMedia.length, mediaDevices.getUserMedia.toString()]).toEqual([name, length, before.getUserMedia.toString()])
+    expect([mediaDevices.getUserMedia.name, mediaDevices.getUserMedia.length, mediaDevices.getUserMedia.toString()]).toEqual([
+      name,
+      length,
+      before.getUserMedia.toString(),
+    ])
     const { writable, enumerable, configurable } = Object.getOwnPropertyDescriptor(Track.prototype, 'getSettings')!
-    expect({ writable, enumerable, configurable }).toEqual({ writable: before.flags.writable, enumerable: before.flags.enumerable, configurable: before.flags.configurable })
+    expect({ writable, enumerable, configurable }).toEqual({
+      writable: before.flags.writable,
+      enumerable: before.flags.enumerable,
+      configurable: before.flags.configurable,
+    })
     expect(Object.keys(mediaDevices)).toEqual(['dispatchEvent'])
   })
 

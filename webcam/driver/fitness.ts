@@ -86,7 +86,8 @@ function regionOf(bounds: PictureBounds, source: PictureFormat): Region | null {
 
 function sizeFor(bounds: PictureBounds, source: PictureFormat, prefersCrop: boolean): Size {
   // A source that became too small since the page asked: what it has, within what the page can take.
-  const region = regionOf(bounds, source) ?? regionOf({ ...ANY_BOUNDS, width: { ...bounds.width, min: null }, height: { ...bounds.height, min: null } }, source)!
+  const region =
+    regionOf(bounds, source) ?? regionOf({ ...ANY_BOUNDS, width: { ...bounds.width, min: null }, height: { ...bounds.height, min: null } }, source)!
   const whole = wholeSize(region, bounds, source)
   if (whole !== null && !prefersCrop) return whole
   const cropped = croppedSizes(region, bounds, source)
@@ -149,7 +150,8 @@ function isBetter(next: Size, best: Size, bounds: PictureBounds, source: Picture
 
 /** The standard's fitness distance (§5.2): of each aim, how far off it is as a share of the larger. */
 function distanceOf({ widthPx, heightPx }: Size, { width, height, aspectRatio }: PictureBounds): number {
-  const away = (actual: number, { ideal }: Bounds) => (ideal === null || actual === ideal ? 0 : Math.abs(actual - ideal) / Math.max(Math.abs(actual), Math.abs(ideal)))
+  const away = (actual: number, { ideal }: Bounds) =>
+    ideal === null || actual === ideal ? 0 : Math.abs(actual - ideal) / Math.max(Math.abs(actual), Math.abs(ideal))
   return away(widthPx, width) + away(heightPx, height) + away(widthPx / heightPx, aspectRatio)
 }
 

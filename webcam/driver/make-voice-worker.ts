@@ -1,4 +1,3 @@
-/// <reference path="../inline-worker.d.ts" />
 import VoiceWorker from './voice.worker.ts?worker&inline'
 import type { MakeVoiceWorker } from './voice-receiver.ts'
 

@@ -34,7 +34,13 @@ export class Receiver {
   #isClosed = false
 
   /** `format`: of the show, as far as it is known. `onIdle` hears when the last track has been stopped. */
-  constructor(transport: Transport<FromMeeting, ToMeeting>, isFeedOn: boolean, format: PictureFormat, onIdle: () => void, makeVoiceWorker: MakeVoiceWorker | null = null) {
+  constructor(
+    transport: Transport<FromMeeting, ToMeeting>,
+    isFeedOn: boolean,
+    format: PictureFormat,
+    onIdle: () => void,
+    makeVoiceWorker: MakeVoiceWorker | null = null,
+  ) {
     this.#transport = transport
     this.#isFeedOn = isFeedOn
     this.#format = format

@@ -126,7 +126,8 @@ export function installShim(scope: MediaScope, door: DeviceDoor, rights: PageRig
     const isLack = error instanceof Error && (error.name === 'NotFoundError' || (error.name === 'OverconstrainedError' && isAboutDevice(error)))
     const real = isLack && door.isPresent ? await nativeEnumerate() : []
     const isLacking = (kind: DeviceKind) => real.every((device) => device.kind !== INFO_KINDS[kind])
-    const lacking = isLack && door.isPresent ? kindsOf.filter((kind) => wishes[kind] === 'any' && !ours.has(kind) && door.kinds.includes(kind) && isLacking(kind)) : []
+    const lacking =
+      isLack && door.isPresent ? kindsOf.filter((kind) => wishes[kind] === 'any' && !ours.has(kind) && door.kinds.includes(kind) && isLacking(kind)) : []
     if (lacking.length === 0) throw error
     for (const kind of lacking) {
       await checkRight(kind, sets)

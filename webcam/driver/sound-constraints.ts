@@ -80,4 +80,3 @@ function isAimed(wish: unknown): boolean {
   const aim = typeof wish === 'object' && wish !== null && 'ideal' in wish ? wish.ideal : wish
   return aim === true || typeof aim === 'string'
 }
-

@@ -28,7 +28,9 @@ const nearActions = computed<MenuAction[]>(() => [
 </script>
 
 <template>
-  <span v-if="isOnAir && engine.showsCard" class="min-w-0 truncate px-1 font-medium text-soft" :title="t('build.isBehindCard')">{{ t('build.isBehindCard') }}</span>
+  <span v-if="isOnAir && engine.showsCard" class="min-w-0 truncate px-1 font-medium text-soft" :title="t('build.isBehindCard')">{{
+    t('build.isBehindCard')
+  }}</span>
   <span v-else-if="isOnAir" class="min-w-0 truncate px-1 font-medium text-tally" :title="t('build.isOnAir')">{{ t('build.isOnAir') }}</span>
   <BaseButton v-else-if="engine.isFeedOn && showStore.sceneId" class="h-7 py-0!" :icon="Radio" @click="engine.takeOnAir(showStore.sceneId)">
     {{ t('build.putOnAir') }}
