@@ -46,8 +46,10 @@ async function run({ readable, socketUrl, start }: DeviceOutOrder): Promise<void
   let size = ''
   let count = 0
   const reader = readable.getReader()
+  // Once, not for every frame: a promise that is raced anew each time holds on to every race.
+  closed.then(() => reader.cancel()).catch((error: unknown) => tell({ type: 'failed', reason: String(error) }))
   for (;;) {
-    const { done, value: frame } = await Promise.race([reader.read(), closed.then(() => ({ done: true, value: undefined }) as const)])
+    const { done, value: frame } = await reader.read()
     if (done || frame === undefined) break
     const { widthPx, heightPx, frameRate } = start
     const isPossible = socket.readyState === WebSocket.OPEN && encoder.encodeQueueSize < MOST_WAITING && socket.bufferedAmount < MOST_BUFFERED_BYTES

@@ -1,13 +1,32 @@
-import { Router, raw, type ErrorRequestHandler } from 'express'
+import { Router, raw, type ErrorRequestHandler, type RequestHandler } from 'express'
+import pLimit from 'p-limit'
 import { MOST_BYTES } from '../../core/show/limits.ts'
 import { HttpError } from '../http-error.ts'
 import type { AssetStore } from './asset-store.ts'
 import { isClipFile } from './inspect-clip.ts'
 
+/** Uploads that are read at once; the others wait unread, so that many large files neither fill the memory nor hold everything else up. */
+export const UPLOADS_AT_ONCE = 3
+
+/** Lets a request in when there is room, and holds its place until it is answered or given up. */
+function inTurn(): RequestHandler {
+  const limit = pLimit(UPLOADS_AT_ONCE)
+  return (_request, response, next) => {
+    void limit(
+      () =>
+        new Promise<void>((resolve) => {
+          if (response.closed) return resolve()
+          response.once('close', resolve)
+          next()
+        }),
+    )
+  }
+}
+
 /** /api/assets: upload a picture or a clip as the raw body, read one by its hash. */
 export function assetRoutes(store: AssetStore): Router {
   const router = Router()
-  router.post('/', raw({ type: () => true, limit: MOST_BYTES.clip }), async (request, response) => {
+  router.post('/', inTurn(), raw({ type: () => true, limit: MOST_BYTES.clip }), async (request, response) => {
     const bytes: unknown = request.body
     const fileName = fileNameOf(request.query['name'])
     if (Buffer.isBuffer(bytes) && bytes.length > MOST_BYTES.picture && !isClipFile(bytes)) {
