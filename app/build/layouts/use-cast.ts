@@ -35,7 +35,7 @@ export function useCast() {
   const cast = computed<Cast>(() => {
     const { show, scene } = showStore
     if (show === null || scene === null) return { presenters: [], page: null }
-    const guessed = castOf(show, scene)
+    const guessed = castOf(show, scene, showStore.layer?.id ?? null)
     const out = leftOut.get(scene.id) ?? []
     const chosen = chosenPages.get(scene.id)
     const isThere = chosen === null || layers.value.some(({ id }) => id === chosen)

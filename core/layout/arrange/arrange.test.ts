@@ -260,6 +260,35 @@ describe('a scene under layouts', () => {
     expect(apply(locked, welcome.id, { name: 'third', side: 'left' })).toBe(locked)
   })
 
+  it('of two screens the one in front is the page, and the selected one before it; a screen comes before a picture all the same', () => {
+    const bare = testShow()
+    const screens = ['One', 'Two'].map((name): Input => ({
+      id: name.toLowerCase(),
+      kind: 'screen',
+      name,
+      source: { type: 'standin' },
+      frameRate: 30,
+      treatment: [],
+    }))
+    const show = screens.reduce(addInput, bare)
+    const welcome = sceneNamed(show, 'Welcome')
+    const [one, two] = screens.map((screen) => newInputLayer(screen, show.canvas, makeId))
+    const picture = {
+      ...newInputLayer(
+        show.inputs.find(({ kind }) => kind === 'picture')!,
+        show.canvas,
+        makeId,
+      ),
+    }
+    const scene = { ...welcome, layers: [two!, one!, ...welcome.layers, picture] }
+    expect(castOf(show, scene).page).toBe(one!.id)
+    expect(castOf(show, { ...scene, layers: [one!, two!, picture] }).page).toBe(two!.id)
+    expect(castOf(show, scene, two!.id).page).toBe(two!.id)
+    expect(castOf(show, scene, picture.id).page).toBe(picture.id)
+    // A camera that is selected is no page.
+    expect(castOf(show, scene, welcome.layers[1]!.id).page).toBe(one!.id)
+  })
+
   it('random shows take any layout and stay shows', () => {
     for (const seed of [301, 304, 309]) {
       const { show, infos } = showCase(seed)

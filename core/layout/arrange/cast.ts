@@ -14,14 +14,22 @@ const LEAST_PAGE = 0.05
 /** What a page is likeliest to be. */
 const PAGE_KINDS: readonly (InputKind | 'scene')[] = ['screen', 'scene', 'clip', 'picture']
 
-/** The cast of a scene: layers that are shown or that a layout has hidden, but for locked ones, grounds, marks and words. */
-export function castOf(show: Show, scene: Scene): Cast {
+/**
+ * The cast of a scene: layers that are shown or that a layout has hidden, but for locked ones, grounds, marks and words. Of several pages of a
+ * kind the one in front is meant; a page that the presenter has `selected` is meant before all.
+ */
+export function castOf(show: Show, scene: Scene, selected: string | null = null): Cast {
   const own = scene.layers.filter((layer) => !layer.locked && layer.part === null)
   const order = (layer: Layer) => (layer.kind === 'input' ? show.inputs.findIndex(({ id }) => id === layer.inputId) : show.inputs.length)
   const sorted = own.toSorted((one, other) => order(one) - order(other) || (one.id < other.id ? -1 : 1))
   const pages = sorted
     .filter((layer) => isPage(show, layer))
-    .toSorted((one, other) => PAGE_KINDS.indexOf(kindOf(show, one)!) - PAGE_KINDS.indexOf(kindOf(show, other)!))
+    .toSorted(
+      (one, other) =>
+        Number(other.id === selected) - Number(one.id === selected) ||
+        PAGE_KINDS.indexOf(kindOf(show, one)!) - PAGE_KINDS.indexOf(kindOf(show, other)!) ||
+        scene.layers.indexOf(other) - scene.layers.indexOf(one),
+    )
   return { presenters: sorted.filter((layer) => kindOf(show, layer) === 'camera').map(({ id }) => id), page: pages[0]?.id ?? null }
 }
 
