@@ -2,15 +2,15 @@
 import { isLoose } from './lift.ts'
 import { LIMITS } from './limits.ts'
 
-/** How deep values of a stored document may lie in each other: a step's list of numbers, in a layer, in the deepest group, needs 22. */
+/** How deep values of a stored file may lie in each other: a step's list of numbers, in a layer, in the deepest group, needs 22. */
 const MOST_NESTED = 40
-/** Values of any kind in a document. A show with every list full of layers needs less. */
+/** Values of any kind in a file. A show with every list full of layers needs less. */
 const MOST_VALUES = 500_000
 const MOST_ENTRIES = LIMITS.contents
 /** Path data of all drawn forms together, in characters. */
 const MOST_PATH_CHARACTERS = 400_000
 
-/** A document that is too deep or too large to be looked at any closer. */
+/** A file that is too deep or too large to be looked at any closer. */
 export class BoundsError extends RangeError {}
 
 interface Stop {
@@ -20,7 +20,7 @@ interface Stop {
   readonly parent: Stop | null
 }
 
-/** Throws a BoundsError that names where, the rule and what came. Linear in the document's size. */
+/** Throws a BoundsError that names where, the rule and what came. Linear in its size. */
 export function checkBounds(stored: unknown): void {
   if (typeof stored !== 'object' || stored === null) return
   const open: Stop[] = [{ value: stored, depth: 0, key: '', parent: null }]
@@ -35,7 +35,7 @@ export function checkBounds(stored: unknown): void {
     }
     for (const [key, inner] of Object.entries(value) as [string, unknown][]) {
       values += 1
-      if (values > MOST_VALUES) throw new BoundsError(`the document must hold at most ${MOST_VALUES} values`)
+      if (values > MOST_VALUES) throw new BoundsError(`file: must hold at most ${MOST_VALUES} values`)
       if (typeof inner === 'string' && inner.includes('\0'))
         throw new BoundsError(`${pathOf(stop)}.${key}: must not hold the character NUL (U+0000); take it out`)
       if (typeof inner === 'string' && key === 'path' && isLoose(value)) {
