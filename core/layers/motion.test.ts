@@ -70,9 +70,11 @@ describe('a layer that comes', () => {
     const { plan } = pictureOf(framed, 200, { enteredMs: 0 })
     // It fades in as well, so it is one picture.
     const [itself, border] = (nodeOf(plan, rootOf(plan).items[0]!) as StackNode).items
-    expect(itself!.bounds).toEqual({ left: 55, top: 40, right: 85, bottom: 60 })
-    expect(itself!.coverage.shape).toMatchObject({ cornerRadius: 5 })
+    expect(border!.bounds).toEqual({ left: 55, top: 40, right: 85, bottom: 60 })
+    expect(border!.coverage.shape).toMatchObject({ cornerRadius: 5 })
     expect(border!.coverage.strokePx).toBe(2)
+    // So narrow a border lies beside its picture: that ends where the border begins.
+    expect(itself!.bounds).toEqual({ left: 57, top: 42, right: 83, bottom: 58 })
   })
 
   it('is wiped: half of its area half way, the half at its side', () => {
@@ -100,7 +102,9 @@ describe('a layer that comes', () => {
       entrance: coming('wipe'),
     }
     const { plan, alphaAt } = pictureOf(turned, 200, { enteredMs: 0 })
-    expect(rootOf(plan).items.map(({ coverage }) => coverage.reveal?.kind)).toEqual(['edge', 'edge', 'edge'])
+    // Half uncovered they are one picture, which the edge goes over.
+    expect(rootOf(plan).items.map(({ coverage }) => coverage.reveal?.kind)).toEqual(['edge'])
+    expect((nodeOf(plan, rootOf(plan).items[0]!) as StackNode).items).toHaveLength(3)
     // Its left is up.
     expect([alphaAt(70, 30), alphaAt(70, 72)]).toEqual([1, 0])
   })

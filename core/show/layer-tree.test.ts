@@ -13,6 +13,7 @@ import { removeLayers } from './layer-set-edits.ts'
 import { addLayer, moveLayer, placeLayer, removeInput, removeScene, updateLayer, visibleInputs } from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
 import { changeListOf, findLayer, layersOf, layersShownBy, mapLayers, sceneCircle } from './layer-tree.ts'
+import { migrations } from './lift.ts'
 import { readShow } from './migrate.ts'
 import type { GroupLayer, Layer, Show } from './show.ts'
 
@@ -120,6 +121,16 @@ describe('migration', () => {
   it('opens a show that version 3 saved: as it was, and as it looked', () => {
     // The demo has not changed since.
     expect(readShow(stored('show-v3'))).toEqual(show)
+  })
+
+  it('gives layers of version 4 that share an id contents of their own, in whatever number', () => {
+    const lifted = migrations[4]!({
+      scenes: [{ layers: Array.from({ length: 3000 }, (_, i) => ({ id: i % 3 === 2 ? 'other' : 'same', kind: 'shape', fill: i })) }],
+    }) as unknown as { contents: { id: string; fill: number }[]; scenes: { layers: { contentId: string }[] }[] }
+    expect(new Set(lifted.contents.map(({ id }) => id)).size).toBe(3000)
+    expect(lifted.contents.map(({ id }) => id).slice(0, 4)).toEqual(['same', 'same-2', 'other', 'same-3'])
+    const fillOf = new Map(lifted.contents.map(({ id, fill }) => [id, fill]))
+    expect(lifted.scenes[0]!.layers.map(({ contentId }) => fillOf.get(contentId))).toEqual(Array.from({ length: 3000 }, (_, i) => i))
   })
 
   it('opens a show that version 4 saved: what its layers showed they show, each its own', () => {

@@ -69,7 +69,7 @@ const cases: readonly (readonly [string, Box, Partial<Frame>, number])[] = [
   ['a rounded box, inside border', { x: 30, y: 20, width: 90, height: 70, angleDeg: 0 }, { cornerRadiusPx: 24, border: { widthPx: 6, colour: '#cc1a1a', opacity: 1, side: 'inside' } }, 1],
   ['turned, inside border', { x: 35.5, y: 22.25, width: 80, height: 60, angleDeg: 17 }, { cornerRadiusPx: 12, border: { widthPx: 5, colour: '#cc1a1a', opacity: 1, side: 'inside' } }, 1],
   ['turned, outside border', { x: 40, y: 30, width: 70, height: 50, angleDeg: -33 }, { cornerRadiusPx: 10, border: { widthPx: 7, colour: '#cc1a1a', opacity: 1, side: 'outside' } }, 1],
-  ['a hairline', { x: 40, y: 30, width: 70, height: 50, angleDeg: 8 }, { cornerRadiusPx: 20, border: { widthPx: 1.5, colour: '#cc1a1a', opacity: 1, side: 'inside' } }, 1],
+  ['a hairline', { x: 40, y: 30, width: 70, height: 50, angleDeg: 8 }, { cornerRadiusPx: 20, border: { widthPx: 0.8, colour: '#cc1a1a', opacity: 1, side: 'inside' } }, 1],
   ['a see-through border', { x: 40, y: 30, width: 70, height: 50, angleDeg: 21 }, { cornerRadiusPx: 16, border: { widthPx: 9, colour: '#cc1a1a', opacity: 0.5, side: 'inside' } }, 1],
   ['an ellipse, outside border', { x: 40, y: 30, width: 80, height: 60, angleDeg: 0 }, { form: 'ellipse', border: { widthPx: 5, colour: '#cc1a1a', opacity: 1, side: 'outside' } }, 1],
   ['half faded', { x: 30, y: 20, width: 90, height: 70, angleDeg: 11 }, { cornerRadiusPx: 24, border: { widthPx: 6, colour: '#cc1a1a', opacity: 1, side: 'inside' } }, 0.5],
