@@ -83,8 +83,11 @@ export class Receiver {
 
   /** Ends every track of a kind. */
   end(kind: 'camera' | 'microphone'): void {
-    if (kind === 'microphone') this.#voice.close()
-    else {
+    if (kind === 'microphone') {
+      this.#voice.close()
+      // Its channel went with it: sound that is opened again needs a session of its own.
+      this.#hasVoice = false
+    } else {
       for (const outlet of this.#outlets) outlet.close()
       this.#outlets.clear()
     }
