@@ -1,7 +1,7 @@
 // Spreads colours that are known here and there over the whole picture: sums are pulled up a pyramid
 // of halves, then pushed down, each level filling only what the finer one does not know (Gortler et al. 1996).
 
-/** Colour sums in cells: red, green, blue, count per cell. */
+/** Colour sums in cells: red, green, blue and weight in samples per cell. */
 export interface CellSums {
   readonly columns: number
   readonly rows: number
@@ -9,7 +9,9 @@ export interface CellSums {
 }
 
 /** So many samples make a cell trust its own mean fully. */
-const FULL_TRUST = 6
+export const FULL_TRUST = 6
+/** So many samples in the whole picture make all that is known trusted fully. */
+export const FULL_KNOWLEDGE = 64
 
 /** Levels of one size, reused from frame to frame. */
 export class PullPush {
@@ -26,6 +28,11 @@ export class PullPush {
       height = (height + 1) >> 1
     }
     this.sums = { columns, rows, data: this.#levels[0]!.sums }
+  }
+
+  /** How far all that is known is trusted, 0..1, after `run`: little that is known anywhere must not count like much. */
+  get trust(): number {
+    return Math.min(1, this.#levels.at(-1)!.sums[3]! / FULL_KNOWLEDGE)
   }
 
   /** The spread colours, three a cell, of what `sums.data` holds; null when no cell holds anything. */

@@ -6,9 +6,13 @@ import { clamp01 } from '../picture/float-picture.ts'
 import { levelled } from './levels.ts'
 import { PullPush } from './pull-push.ts'
 
-/** Colours from here on are surely the presenter, up to there surely the backdrop. */
+/**
+ * Opacity at which a pixel begins to count as surely the presenter, and from which it counts in full; as surely the backdrop, the
+ * same distances from clear. Between them it counts by share: with a single threshold, a rounding of the picture by one code would
+ * move whole parts of the matte.
+ */
+export const SURE_FROM = 0.92
 export const SURE_FRONT = 0.98
-export const SURE_BACK = 0.02
 /**
  * A pixel that the key takes for surely the presenter, but that borders on one it does not, is solved, too: a key sees little of a
  * backdrop that shows through by a tenth. Solved opacity from here on is opaque there, so that grain makes no holes in a solid edge.
@@ -19,8 +23,6 @@ export const SAMPLE_STEP = 2
 export const CELL_PX = 8
 /** Below this opacity, dividing by it would only amplify noise. */
 const LEAST_OPACITY = 0.1
-/** Spans shorter than a hundredth say nothing. */
-const LEAST_SPAN_SQUARED = 1e-4
 
 export interface EdgeLevels {
   /** Opacity, solved or not, up to `black` becomes 0, from `white` on 1. */
@@ -30,10 +32,27 @@ export interface EdgeLevels {
   readonly amount: number
 }
 
+/** Lengths of the span between both colours, squared: up to the first the solved opacity counts for nothing, from the second on in full. */
+export const SPAN_FROM = 1e-3
+export const SPAN_FULL = 1e-2
+/** A colour that lies this far beside the span, squared and in shares of the span's square, is trusted by half. */
+export const ASIDE = 0.6
+
+/** How surely a pixel is the presenter, 0..1, by its opacity. As surely it is the backdrop by what it lacks of being opaque. */
+export function sureness(alpha: number): number {
+  return clamp01((alpha - SURE_FROM) / (SURE_FRONT - SURE_FROM))
+}
+
+/** How much a pixel's colour counts for its side, 0..1: only the surest do, or the other side would bleed into it. */
+export function sampleWeight(surely: number): number {
+  return clamp01(6 * surely - 5)
+}
+
 /**
  * For pictures of one size. With F the presenter's colour spread from where it is sure, and B the backdrop's:
- * α = (C − B)·(F − B) / |F − B|² in Y'CbCr (BT.709), where the key is unsure, or sure and bordering on what is unsure; there the
- * colour becomes (C − (1 − α)·B) / α, the compositing equation (Porter & Duff 1984) solved for F.
+ * α = (C − B)·(F − B) / |F − B|² in Y'CbCr (BT.709), as far as the key is unsure, or sure and bordering on what is unsure; there the
+ * colour becomes (C − (1 − α)·B) / α, the compositing equation (Porter & Duff 1984) solved for F. All weights rise without a step, so
+ * that a small difference in the picture makes a small one in the matte.
  */
 export class EdgeSolver {
   readonly #widthPx: number
@@ -42,10 +61,11 @@ export class EdgeSolver {
   readonly #back: PullPush
   readonly #columns: Between
   readonly #rows: Between
-  /** 0 surely backdrop, 1 unsure, 2 surely presenter. */
-  readonly #classes: Uint8Array
-  /** Whether any of the three pixels about this one in its row is unsure or the presenter. */
-  readonly #rowNear: Uint8Array
+  /** How surely all of the 3 × 3 about a pixel is the presenter, and the backdrop. */
+  readonly #surelyFront: Float64Array
+  readonly #surelyBack: Float64Array
+  readonly #least: Float64Array
+  readonly #most: Float64Array
 
   constructor(widthPx: number, heightPx: number) {
     this.#widthPx = widthPx
@@ -56,52 +76,42 @@ export class EdgeSolver {
     this.#back = new PullPush(columns, rows)
     this.#columns = placesInCells(widthPx, CELL_PX)
     this.#rows = placesInCells(heightPx, CELL_PX)
-    this.#classes = new Uint8Array(widthPx * heightPx)
-    this.#rowNear = new Uint8Array(widthPx * heightPx)
+    const plane = () => new Float64Array(widthPx * heightPx)
+    this.#surelyFront = plane()
+    this.#surelyBack = plane()
+    this.#least = plane()
+    this.#most = plane()
   }
 
   /** Solves in place, values 0..1. Where one of the sides is nowhere sure there is nothing to solve by; levels apply all the same. */
   solve(data: Float64Array, levels: EdgeLevels): void {
-    this.#classify(data)
+    this.#judge(data)
     this.#gather(data)
     const front = this.#front.run()
     const back = this.#back.run()
+    const trust = front === null || back === null ? 0 : this.#front.trust * this.#back.trust
     for (let y = 0; y < this.#heightPx; y += 1) {
-      if (front !== null && back !== null) this.#solveRow(data, levels, front, back, y)
+      if (front !== null && back !== null) this.#solveRow(data, levels, trust, front, back, y)
       else this.#levelRow(data, levels, y)
     }
   }
 
-  #classify(data: Float64Array): void {
-    const classes = this.#classes
-    for (let i = 0, at = 3; i < classes.length; i += 1, at += 4) {
-      const alpha = data[at]!
-      classes[i] = alpha >= SURE_FRONT ? 2 : alpha <= SURE_BACK ? 0 : 1
-    }
+  #judge(data: Float64Array): void {
     const width = this.#widthPx
-    const near = this.#rowNear
-    for (let y = 0; y < this.#heightPx; y += 1) {
-      const row = y * width
-      for (let x = 0; x < width; x += 1) {
-        const i = row + x
-        near[i] = classes[i]! | (x > 0 ? classes[i - 1]! : 0) | (x < width - 1 ? classes[i + 1]! : 0)
-      }
+    const height = this.#heightPx
+    const alphaAt = (x: number, y: number) => data[(y * width + Math.min(width - 1, Math.max(0, x))) * 4 + 3]!
+    for (let i = 0; i < width * height; i += 1) {
+      const x = i % width
+      const y = (i - x) / width
+      this.#least[i] = Math.min(alphaAt(x - 1, y), alphaAt(x, y), alphaAt(x + 1, y))
+      this.#most[i] = Math.max(alphaAt(x - 1, y), alphaAt(x, y), alphaAt(x + 1, y))
     }
-  }
-
-  /** Whether every pixel of the 3 × 3 about this one is surely the backdrop. */
-  #isBack(i: number, y: number): boolean {
-    const near = this.#rowNear
-    const width = this.#widthPx
-    return near[i] === 0 && (y === 0 || near[i - width] === 0) && (y === this.#heightPx - 1 || near[i + width] === 0)
-  }
-
-  #isFront(i: number, x: number, y: number): boolean {
-    const { widthPx: width, heightPx: height } = { widthPx: this.#widthPx, heightPx: this.#heightPx }
-    for (let dy = y > 0 ? -1 : 0; dy <= (y < height - 1 ? 1 : 0); dy += 1) {
-      for (let dx = x > 0 ? -1 : 0; dx <= (x < width - 1 ? 1 : 0); dx += 1) if (this.#classes[i + dy * width + dx] !== 2) return false
+    for (let i = 0; i < width * height; i += 1) {
+      const above = i < width ? i : i - width
+      const below = i < (height - 1) * width ? i + width : i
+      this.#surelyFront[i] = sureness(Math.min(this.#least[above]!, this.#least[i]!, this.#least[below]!))
+      this.#surelyBack[i] = sureness(1 - Math.max(this.#most[above]!, this.#most[i]!, this.#most[below]!))
     }
-    return true
   }
 
   #levelRow(data: Float64Array, { black, white }: EdgeLevels, y: number): void {
@@ -111,28 +121,20 @@ export class EdgeSolver {
 
   #gather(data: Float64Array): void {
     const width = this.#widthPx
-    const front = this.#front.sums
-    const back = this.#back.sums
-    front.data.fill(0)
-    back.data.fill(0)
+    this.#front.sums.data.fill(0)
+    this.#back.sums.data.fill(0)
     for (let y = 0; y < this.#heightPx; y += SAMPLE_STEP) {
-      const cellRow = Math.floor(y / CELL_PX) * front.columns
+      const cellRow = Math.floor(y / CELL_PX) * this.#front.sums.columns
       for (let x = 0; x < width; x += SAMPLE_STEP) {
         const i = y * width + x
-        const kind = this.#classes[i]!
-        if (kind === 1) continue
-        if (kind === 0 ? !this.#isBack(i, y) : !this.#isFront(i, x, y)) continue
-        const sums = kind === 0 ? back.data : front.data
         const to = (cellRow + Math.floor(x / CELL_PX)) * 4
-        sums[to]! += data[i * 4]!
-        sums[to + 1]! += data[i * 4 + 1]!
-        sums[to + 2]! += data[i * 4 + 2]!
-        sums[to + 3]! += 1
+        addWeighted(this.#front.sums.data, to, data, i * 4, sampleWeight(this.#surelyFront[i]!))
+        addWeighted(this.#back.sums.data, to, data, i * 4, sampleWeight(this.#surelyBack[i]!))
       }
     }
   }
 
-  #solveRow(data: Float64Array, levels: EdgeLevels, front: Float32Array, back: Float32Array, y: number): void {
+  #solveRow(data: Float64Array, levels: EdgeLevels, trust: number, front: Float32Array, back: Float32Array, y: number): void {
     const width = this.#widthPx
     const { amount, black, white } = levels
     const top = this.#rows.below[y]! * this.#front.sums.columns
@@ -140,9 +142,11 @@ export class EdgeSolver {
     const shareY = this.#rows.share[y]!
     for (let x = 0; x < width; x += 1) {
       const i = y * width + x
-      const isRim = this.#classes[i] === 2
-      if ((isRim && this.#isFront(i, x, y)) || this.#isBack(i, y)) {
-        data[i * 4 + 3] = levelled(data[i * 4 + 3]!, black, white)
+      const at = i * 4
+      const key = data[at + 3]!
+      const unsure = trust * (1 - Math.max(this.#surelyFront[i]!, this.#surelyBack[i]!))
+      if (unsure === 0) {
+        data[at + 3] = levelled(key, black, white)
         continue
       }
       const left = this.#columns.below[x]!
@@ -162,31 +166,43 @@ export class EdgeSolver {
       const spanRed = front[a]! * wa + front[b]! * wb + front[c]! * wc + front[d]! * wd - backRed
       const spanGreen = front[a + 1]! * wa + front[b + 1]! * wb + front[c + 1]! * wc + front[d + 1]! * wd - backGreen
       const spanBlue = front[a + 2]! * wa + front[b + 2]! * wb + front[c + 2]! * wc + front[d + 2]! * wd - backBlue
-      const at = i * 4
       const red = data[at]!
       const green = data[at + 1]!
       const blue = data[at + 2]!
-      const along = projection(red - backRed, green - backGreen, blue - backBlue, spanRed, spanGreen, spanBlue)
-      const solved = clamp01(isRim ? along / RIM_WHITE : along)
-      const alpha = levelled(amount * solved + (1 - amount) * data[at + 3]!, black, white)
+      const { share, confidence } = along(red - backRed, green - backGreen, blue - backBlue, spanRed, spanGreen, spanBlue)
+      const weight = unsure * confidence
+      const solved = clamp01(share / (1 - sureness(key) * (1 - RIM_WHITE)))
+      const alpha = levelled(key + amount * weight * (solved - key), black, white)
       data[at + 3] = alpha
-      const divisor = alpha > LEAST_OPACITY ? alpha : LEAST_OPACITY
+      const divisor = Math.max(LEAST_OPACITY, alpha)
       const rest = 1 - alpha
-      data[at] = clamp01((red - rest * backRed) / divisor)
-      data[at + 1] = clamp01((green - rest * backGreen) / divisor)
-      data[at + 2] = clamp01((blue - rest * backBlue) / divisor)
+      data[at] = red + weight * (clamp01((red - rest * backRed) / divisor) - red)
+      data[at + 1] = green + weight * (clamp01((green - rest * backGreen) / divisor) - green)
+      data[at + 2] = blue + weight * (clamp01((blue - rest * backBlue) / divisor) - blue)
     }
   }
 }
 
-/** Share of the way along a span that a difference reaches, both taken to Y'CbCr. */
-function projection(dr: number, dg: number, db: number, sr: number, sg: number, sb: number): number {
+function addWeighted(sums: Float32Array, to: number, data: Float64Array, at: number, weight: number): void {
+  if (weight === 0) return
+  for (let channel = 0; channel < 3; channel += 1) sums[to + channel]! += weight * data[at + channel]!
+  sums[to + 3]! += weight
+}
+
+/**
+ * Share of the way along a span that a difference reaches, both taken to Y'CbCr; and how much that says, 0..1: little where the span is
+ * short, and where the difference points elsewhere, since then no mixture of the two sides makes this colour.
+ */
+function along(dr: number, dg: number, db: number, sr: number, sg: number, sb: number): { readonly share: number; readonly confidence: number } {
   const dy = LUMA_R * dr + LUMA_G * dg + LUMA_B * db
   const sy = LUMA_R * sr + LUMA_G * sg + LUMA_B * sb
   const dcb = (db - dy) * CB_PER_BLUE
   const scb = (sb - sy) * CB_PER_BLUE
   const dcr = (dr - dy) * CR_PER_RED
   const scr = (sr - sy) * CR_PER_RED
-  const length = sy * sy + scb * scb + scr * scr
-  return (dy * sy + dcb * scb + dcr * scr) / (length > LEAST_SPAN_SQUARED ? length : LEAST_SPAN_SQUARED)
+  const squared = sy * sy + scb * scb + scr * scr
+  const length = Math.max(SPAN_FROM, squared)
+  const share = (dy * sy + dcb * scb + dcr * scr) / length
+  const aside = (dy * dy + dcb * dcb + dcr * dcr - share * share * squared) / (length * ASIDE)
+  return { share, confidence: clamp01((squared - SPAN_FROM) / (SPAN_FULL - SPAN_FROM)) / (1 + aside * aside) }
 }

@@ -52,7 +52,7 @@ function runPoints({ widthPx, heightPx, data }: FloatPicture, { keep, points }: 
   }
 }
 
-/** Any picture as doubles; Y'CbCr may reach outside 0..1. */
+/** Any picture as doubles of 0..1. */
 function readPicture(picture: Picture): FloatPicture {
   const { widthPx, heightPx } = picture
   const out = blankPicture(widthPx, heightPx)

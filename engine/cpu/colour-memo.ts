@@ -102,6 +102,8 @@ function ycbcrCodeReader(matrix: YcbcrMatrix, range: YcbcrRange) {
   const coding = ycbcrCoding(matrix, range)
   return (code: number, pixel: Float64Array): void => {
     ycbcrToRgb(coding, code >>> 16, (code >>> 8) & 255, code & 255, pixel)
+    // As core/picture/i420.ts has it.
+    for (let channel = 0; channel < 3; channel += 1) pixel[channel] = clamp01(pixel[channel]!)
   }
 }
 

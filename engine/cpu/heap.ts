@@ -88,7 +88,7 @@ export interface Kernels {
   replaceRow(pixels: number, mask: number, other: number, out: number, count: number): void
   hideRow(pixels: number, mask: number, out: number, count: number): void
   // From here on: kernels/edges.ts.
-  unspiltRow(pixels: number, marks: number, count: number, sure: number, meter: number): void
+  unspiltRow(pixels: number, surely: number, count: number, spilt: number, meter: number): void
   edgeSpillRow(
     pixels: number,
     count: number,
@@ -106,15 +106,14 @@ export interface Kernels {
   pushCells(sums: number, columns: number, rows: number, coarse: number, colours: number): void
   alphaBytes(pixels: number, out: number, count: number): void
   extremeOfThree(row: number, out: number, count: number, isLargest: boolean): void
-  allBelow(above: number, row: number, below: number, out: number, count: number, low: number): void
-  allAbove(above: number, row: number, below: number, out: number, count: number, high: number): void
-  gatherRow(pixels: number, marks: number, count: number, sums: number): void
+  surelyRow(above: number, row: number, below: number, out: number, count: number, isFront: boolean): void
+  gatherRow(pixels: number, surely: number, count: number, sums: number): void
   solveEdgeRow(
     pixels: number,
     back: number,
     inside: number,
     count: number,
-    sure: number,
+    trust: number,
     front: number,
     behind: number,
     cells: number,

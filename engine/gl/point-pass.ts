@@ -94,7 +94,7 @@ vec4 readSource(ivec2 place) {
   float cr = (chromaAt(t2, place) - 128.0) / VALUE[6];
   float red = luma + 2.0 * (1.0 - VALUE[7]) * cr;
   float blue = luma + 2.0 * (1.0 - VALUE[8]) * cb;
-  return vec4(red, (luma - VALUE[7] * red - VALUE[8] * blue) / (1.0 - VALUE[7] - VALUE[8]), blue, 1.0);
+  return vec4(clip(vec3(red, (luma - VALUE[7] * red - VALUE[8] * blue) / (1.0 - VALUE[7] - VALUE[8]), blue)), 1.0);
 }`
 
 /** How many numbers stand before those of the steps. */

@@ -409,4 +409,13 @@ export const mutants = [
   { file: 'core/layout/arrange/idle-parts.ts', from: 'fill.colour === DIVIDER_COLOUR &&', to: '', test: 'core/layout/arrange' },
   { file: 'core/layout/arrange/idle-parts.ts', from: 'if (scene.locked) return current', to: '', test: 'core/layout/arrange' },
   { file: 'engine/worker/covers.ts', from: 'if (one === asset) book.setStill', to: 'if (one !== asset) book.setStill', test: 'engine/worker/covers.test.ts' },
+  { file: 'core/matte/solve-edges.ts', from: 'this.#front.trust * this.#back.trust', to: '1', test: 'engine/cpu/chain-parity.test.ts' },
+  { file: 'core/matte/solve-edges.ts', from: '(1 + aside * aside)', to: '1', test: 'engine/cpu/chain-parity.test.ts' },
+  {
+    file: 'engine/cpu/colour-memo.ts',
+    from: 'pixel[channel] = clamp01(pixel[channel]!)',
+    to: 'pixel[channel] = pixel[channel]!',
+    test: 'engine/cpu/chain-parity.test.ts',
+  },
+  { file: 'core/steps/colour-key/reference.ts', from: '* Math.min(1, opacity / LEAST_OPACITY)', to: '', test: 'engine/cpu/chain-parity.test.ts' },
 ]

@@ -1,4 +1,4 @@
-/** VALUE: red, green, blue of the backdrop, low end and slope of the ramp, spill. See cpu.ts for the formula. */
+/** VALUE: red, green, blue of the backdrop, low end and slope of the ramp, spill. See reference.ts for the formula. */
 export const chromaKeyGlsl = `
 vec4 STEP(vec4 pixel) {
   vec3 key = vec3(VALUE[0], VALUE[1], VALUE[2]);
@@ -13,14 +13,15 @@ vec4 STEP(vec4 pixel) {
   float opacity = 1.0 - backdrop;
   float spill = VALUE[5];
   if (spill == 0.0 || opacity == 0.0) return vec4(pixel.rgb, pixel.a * opacity);
+  float taken = spill * min(1.0, opacity / 0.1);
   if (backdrop > 0.0) {
-    colour = clip(colour + backdrop * spill / max(opacity, 0.1) * (colour - key));
+    colour = clip(colour + backdrop * taken / max(opacity, 0.1) * (colour - key));
     d = differencesOf(colour);
     along = dot(d, axis);
     across = abs(d.x * axis.y - d.y * axis.x);
   }
   float excess = along - 0.4 * across;
-  if (excess > 0.0) colour = colourOf(lumaOf(colour), d - excess * spill * axis);
+  if (excess > 0.0) colour = colourOf(lumaOf(colour), d - excess * taken * axis);
   return vec4(clip(colour), pixel.a * opacity);
 }
 `

@@ -16,6 +16,7 @@ export const WEDGE = 0.4
 
 /** A backdrop with less colour than this can't be told from grey. */
 const LEAST_CHROMA = 0.02
+const LEAST_OPACITY = 0.1
 
 /**
  * Clears the backdrop's colour and takes its light out of the rest.
@@ -53,9 +54,11 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
     pixel[3] = pixel[3]! * opacity
     if (spill === 0 || opacity === 0) return
 
+    // Below a tenth opacity dividing by it would only amplify noise: down to clear pixels, which keep their colour, less and less is taken out.
+    const taken = spill * Math.min(1, opacity / LEAST_OPACITY)
     if (backdropShare > 0) {
-      // F = C + (1 − α)(C − K) / α; below a tenth opacity the division would only amplify noise.
-      const push = (backdropShare * spill) / Math.max(opacity, 0.1)
+      // F = C + (1 − α)(C − K) / α.
+      const push = (backdropShare * taken) / Math.max(opacity, LEAST_OPACITY)
       red = clamp01(red + push * (red - keyRed))
       green = clamp01(green + push * (green - keyGreen))
       blue = clamp01(blue + push * (blue - keyBlue))
@@ -67,8 +70,8 @@ export function prepareChromaKey(params: ChromaKeyValues): PointFunction | null 
     }
     const excess = along - WEDGE * across
     if (excess > 0) {
-      const newCb = cb - excess * spill * alongCb
-      const newCr = cr - excess * spill * alongCr
+      const newCb = cb - excess * taken * alongCb
+      const newCr = cr - excess * taken * alongCr
       red = luma + newCr / CR_PER_RED
       blue = luma + newCb / CB_PER_BLUE
       green = (luma - LUMA_R * red - LUMA_B * blue) / LUMA_G

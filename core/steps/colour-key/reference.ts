@@ -5,7 +5,7 @@ import type { colourKeyParams } from './params.ts'
 
 /** Width of the narrowest ramp. */
 export const LEAST_RAMP = 1e-4
-/** Below this opacity, dividing by it would only amplify noise. */
+/** Below this opacity, dividing by it would only amplify noise: down to clear pixels, which keep their colour, less and less is given back. */
 const LEAST_OPACITY = 0.1
 
 /**
@@ -23,7 +23,7 @@ export function prepareColourKey({ colour, tight, wide }: ParamsOf<typeof colour
     const opacity = clamp01((distance - tight) / ramp)
     pixel[3] = pixel[3]! * opacity
     if (opacity === 0 || opacity === 1) return
-    const stretch = 1 / Math.max(opacity, LEAST_OPACITY)
+    const stretch = 1 + ((1 - opacity) / Math.max(opacity, LEAST_OPACITY)) * Math.min(1, opacity / LEAST_OPACITY)
     pixel[0] = clamp01(keyRed + red * stretch)
     pixel[1] = clamp01(keyGreen + green * stretch)
     pixel[2] = clamp01(keyBlue + blue * stretch)

@@ -2,6 +2,7 @@
 import { parseHex } from '../../colour/hex.ts'
 import { CB_PER_BLUE, CR_PER_RED, LUMA_B, LUMA_G, LUMA_R, luma709 } from '../../colour/luma.ts'
 import { placesInCells, type Between } from '../../filter/bilinear.ts'
+import { sampleWeight, sureness } from '../../matte/solve-edges.ts'
 import { PullPush } from '../../matte/pull-push.ts'
 import { clamp01 } from '../../picture/float-picture.ts'
 import type { ParamsOf, PointFunction } from '../step.ts'
@@ -12,12 +13,11 @@ const LEAST_CHROMA = 0.02
 /** Colour across the backdrop's direction that forgives as much along it, at no reach. */
 const WIDEST_WEDGE = 0.8
 const LEAST_LUMA = 0.02
-/** The presenter's own colour is gathered in cells, from every second pixel of every second row that is surely opaque. */
+/** The presenter's own colour is gathered in cells, from every second pixel of every second row, as far as it is surely opaque and clean. */
 export const CELL_PX = 8
 export const SAMPLE_STEP = 2
-export const SURE_FRONT = 0.98
-/** Less backdrop light than this is rounding. */
-export const LEAST_SPILL = 1e-6
+/** Colours with this share of the backdrop in them are not clean at all, and with less of it by what it lacks. */
+export const SPILT = 0.16
 
 /** How much backdrop light is in a colour, in shares of the backdrop; 0 for none. */
 export type SpillMeter = (red: number, green: number, blue: number) => number
@@ -108,6 +108,7 @@ export class EdgeSpill {
     this.#gather(data, one, meter)
     const front = this.#front.run()
     if (front === null) return
+    const trust = this.#front.trust
     const key = parseHex(params.colour)
     const half = one === 1 ? 0 : 0.5
     const cells = this.#front.sums.columns
@@ -118,7 +119,7 @@ export class EdgeSpill {
       for (let x = 0; x < this.#widthPx; x += 1) {
         const at = (y * this.#widthPx + x) * 4
         if (data[at + 3] === 0) continue
-        const share = params.amount * meter(data[at]! / one, data[at + 1]! / one, data[at + 2]! / one)
+        const share = params.amount * trust * meter(data[at]! / one, data[at + 1]! / one, data[at + 2]! / one)
         if (share === 0) continue
         const shareX = this.#columns.share[x]!
         const own = [0, 0, 0]
@@ -141,10 +142,12 @@ export class EdgeSpill {
     for (let y = 0; y < this.#heightPx; y += SAMPLE_STEP) {
       for (let x = 0; x < this.#widthPx; x += SAMPLE_STEP) {
         const at = (y * this.#widthPx + x) * 4
-        if (data[at + 3]! < SURE_FRONT * one || meter(data[at]! / one, data[at + 1]! / one, data[at + 2]! / one) > LEAST_SPILL) continue
+        const clean = clamp01(1 - meter(data[at]! / one, data[at + 1]! / one, data[at + 2]! / one) / SPILT)
+        const weight = sampleWeight(clean * sureness(data[at + 3]! / one))
+        if (weight === 0) continue
         const to = (Math.floor(y / CELL_PX) * sums.columns + Math.floor(x / CELL_PX)) * 4
-        for (let channel = 0; channel < 3; channel += 1) sums.data[to + channel]! += data[at + channel]!
-        sums.data[to + 3]! += 1
+        for (let channel = 0; channel < 3; channel += 1) sums.data[to + channel]! += weight * data[at + channel]!
+        sums.data[to + 3]! += weight
       }
     }
   }

@@ -25,35 +25,39 @@ export function extremeOfThree(row: usize, out: usize, count: i32, isLargest: bo
   }
 }
 
-/** 255 where the largest of three rows is at most `low`; 0 elsewhere. */
-export function allBelow(above: usize, row: usize, below: usize, out: usize, count: i32, low: i32): void {
-  const limit = i8x16.splat(<i8>low)
+/**
+ * How surely all of a pixel's neighbours are the presenter (`isFront`; three rows of the least opacity) or the backdrop (rows of the
+ * largest), 0..255: `sureness` of core/matte/solve-edges.ts, which is 16⅔ · (opacity − 234.6) in codes.
+ */
+export function surelyRow(above: usize, row: usize, below: usize, out: usize, count: i32, isFront: bool): void {
+  const slope = i16x8.splat(67)
+  const start = i16x8.splat(15716)
   for (let i = 0; i < count; i += 16) {
-    const most = i8x16.max_u(v128.load(row + i), i8x16.max_u(v128.load(above + i), v128.load(below + i)))
-    v128.store(out + i, i8x16.le_u(most, limit))
+    const middle = v128.load(row + i)
+    const upper = v128.load(above + i)
+    const lower = v128.load(below + i)
+    const code = isFront ? i8x16.min_u(middle, i8x16.min_u(upper, lower)) : v128.not(i8x16.max_u(middle, i8x16.max_u(upper, lower)))
+    const low = i16x8.shr_s(i16x8.sub(i16x8.mul(i16x8.extend_low_i8x16_u(code), slope), start), 2)
+    const high = i16x8.shr_s(i16x8.sub(i16x8.mul(i16x8.extend_high_i8x16_u(code), slope), start), 2)
+    v128.store(out + i, i8x16.narrow_i16x8_u(low, high))
   }
 }
 
-/** 255 where the smallest of three rows is at least `high`; 0 elsewhere. */
-export function allAbove(above: usize, row: usize, below: usize, out: usize, count: i32, high: i32): void {
-  const limit = i8x16.splat(<i8>high)
-  for (let i = 0; i < count; i += 16) {
-    const least = i8x16.min_u(v128.load(row + i), i8x16.min_u(v128.load(above + i), v128.load(below + i)))
-    v128.store(out + i, i8x16.ge_u(least, limit))
-  }
-}
-
-/** Adds the colours of every second marked pixel of a row to cells of eight: four floats a cell. */
-export function gatherRow(pixels: usize, marks: usize, count: i32, sums: usize): void {
+/**
+ * Adds the colours of every second pixel of a row, weighted by `sampleWeight` of core/matte/solve-edges.ts of how surely they are wanted
+ * (0..255), to cells of eight: four floats a cell.
+ */
+export function gatherRow(pixels: usize, surely: usize, count: i32, sums: usize): void {
   for (let i = 0; i < count; i += 8) {
-    const eight = load<u64>(marks + i)
+    const eight = load<u64>(surely + i)
     if (eight == 0) continue
     let sum = f32x4.splat(0)
     for (let k = 0; k < 8 && i + k < count; k += 2) {
-      if (load<u8>(marks + i + k) == 0) continue
+      const weight = (<i32>load<u8>(surely + i + k)) * 6 - 1275
+      if (weight <= 0) continue
       const packed = v128.load32_zero(pixels + ((i + k) << 2))
       const colour = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(packed)))
-      sum = f32x4.add(sum, f32x4.replace_lane(colour, 3, 1))
+      sum = f32x4.add(sum, f32x4.mul(f32x4.replace_lane(colour, 3, 1), f32x4.splat(<f32>weight / 255)))
     }
     const cell = sums + ((i >>> 3) << 4)
     v128.store(cell, f32x4.add(v128.load(cell), sum))
@@ -61,13 +65,13 @@ export function gatherRow(pixels: usize, marks: usize, count: i32, sums: usize):
 }
 
 /**
- * Solves the pixels of a row that are neither surely the presenter (`inside` 255) nor surely the backdrop (`back` 255); those
- * with alpha ≥ `sure` are its rim, where what is solved counts as opaque from `rim` on. `front` and `behind` are rows of cells, four floats each, already mixed between two; `cells` and `shares`
- * place each pixel. Opacity passes through the levels `black` and `white`; that of sure pixels through `levels`, the same as a
- * table of 256 bytes.
+ * Solves the pixels of a row as far as they are neither surely the presenter (`inside`, 0..255) nor surely the backdrop (`back`), and as
+ * far as both sides are trusted (`trust`, 0..1); what is solved on the presenter's rim counts as opaque from `rim` on. `front` and
+ * `behind` are rows of cells, four floats each, already mixed between two; `cells` and `shares` place each pixel. Opacity passes through
+ * the levels `black` and `white`; that of sure pixels through `levels`, the same as a table of 256 bytes.
  */
 export function solveEdgeRow(
-  pixels: usize, back: usize, inside: usize, count: i32, sure: i32, front: usize, behind: usize,
+  pixels: usize, back: usize, inside: usize, count: i32, trust: f32, front: usize, behind: usize,
   cells: usize, shares: usize, lastCell: i32, levels: usize, black: f32, white: f32, rim: f32, amount: f32,
 ): void {
   // Equal ends make a step.
@@ -89,18 +93,18 @@ export function solveEdgeRow(
     }
     const at = pixels + (i << 2)
     const oldAlpha = <i32>load<u8>(at, 3)
-    const isRim = oldAlpha >= sure
-    if ((isRim && load<u8>(inside + i) != 0) || load<u8>(back + i) != 0) {
+    const surely = max<i32>(<i32>load<u8>(inside + i), <i32>load<u8>(back + i))
+    if (surely == 255) {
       store<u8>(at, load<u8>(levels + <usize>oldAlpha), 3)
       continue
     }
     const left = load<i32>(cells + (i << 2))
     const right = min(lastCell, left + 1)
-    const share = v128.load32_splat(shares + (i << 2))
+    const shareX = v128.load32_splat(shares + (i << 2))
     const frontLeft = v128.load(front + (<usize>left << 4))
     const backLeft = v128.load(behind + (<usize>left << 4))
-    const frontColour = f32x4.add(frontLeft, f32x4.mul(f32x4.sub(v128.load(front + (<usize>right << 4)), frontLeft), share))
-    const backColour = f32x4.add(backLeft, f32x4.mul(f32x4.sub(v128.load(behind + (<usize>right << 4)), backLeft), share))
+    const frontColour = f32x4.add(frontLeft, f32x4.mul(f32x4.sub(v128.load(front + (<usize>right << 4)), frontLeft), shareX))
+    const backColour = f32x4.add(backLeft, f32x4.mul(f32x4.sub(v128.load(behind + (<usize>right << 4)), backLeft), shareX))
     const packed = v128.load32_zero(at)
     const colour = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(packed)))
     const away = f32x4.sub(colour, backColour)
@@ -118,14 +122,22 @@ export function solveEdgeRow(
     const scb = (sb - sy) * <f32>0.5389092
     const dcr = (dr - dy) * <f32>0.6350013
     const scr = (sr - sy) * <f32>0.6350013
-    // Spans shorter than a hundredth say nothing: 10⁻⁴ of full scale squared.
-    const length = max<f32>(6.5025, sy * sy + scb * scb + scr * scr)
-    const along = (dy * sy + dcb * scb + dcr * scr) / length
-    const solved = isRim ? along / rim : along
-    const mixed = amount * max<f32>(0, min<f32>(1, solved)) + (<f32>1 - amount) * <f32>oldAlpha / <f32>255
+    // From 10⁻³ to 10⁻² of full scale squared, the span between both colours begins to say something.
+    const squared = sy * sy + scb * scb + scr * scr
+    const unsure: f32 = <f32>(<i32>255 - surely) / 255
+    const size = max<f32>(65.025, squared)
+    const share = (dy * sy + dcb * scb + dcr * scr) / size
+    const aside = (dy * dy + dcb * dcb + dcr * dcr - share * share * squared) / (size * <f32>0.6)
+    const weight: f32 = trust * unsure * max<f32>(0, min<f32>(1, (squared - 65.025) / 585.225)) / (1 + aside * aside)
+    const key = <f32>oldAlpha / 255
+    const rimShare = max<f32>(0, min<f32>(1, (<f32>oldAlpha - 234.6) / 15.3))
+    const along = share / (1 - rimShare * (1 - rim))
+    const mixed = key + amount * weight * (max<f32>(0, min<f32>(1, along)) - key)
     const alpha = max<f32>(0, min<f32>(1, (mixed - black) * span))
     const stretch = f32x4.splat(<f32>1 / max<f32>(0.1, alpha))
-    const result = f32x4.mul(f32x4.sub(colour, f32x4.mul(backColour, f32x4.splat(<f32>1 - alpha))), stretch)
+    const unmixed = f32x4.mul(f32x4.sub(colour, f32x4.mul(backColour, f32x4.splat(<f32>1 - alpha))), stretch)
+    const clipped = f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(255), unmixed))
+    const result = f32x4.add(colour, f32x4.mul(f32x4.sub(clipped, colour), f32x4.splat(weight)))
     store<u32>(at, (packedOf(result) & 0xffffff) | (byteOf(alpha * <f32>255) << 24))
   }
 }
@@ -222,17 +234,20 @@ function spillOfFour(four: v128, meter: usize): v128 {
   return f32x4.max(f32x4.splat(0), f32x4.sub(along, f32x4.abs(across)))
 }
 
-/** Marks (255) pixels that are surely the presenter (alpha ≥ `sure`) and hold no backdrop light; runs into slack. */
-export function unspiltRow(pixels: usize, marks: usize, count: i32, sure: i32, meter: usize): void {
-  const limit = i32x4.splat(sure)
+/** How surely pixels are the presenter with less than `spilt` of the backdrop in them, 0..255; runs into slack. */
+export function unspiltRow(pixels: usize, surely: usize, count: i32, spilt: f32, meter: usize): void {
+  const zero = f32x4.splat(0)
+  const one = f32x4.splat(1)
+  const perSpilt = f32x4.splat(<f32>1 / spilt)
   for (let i = 0; i < count; i += 4) {
     const four = v128.load(pixels + (i << 2))
-    const isClean = f32x4.le(spillOfFour(four, meter), f32x4.splat(1e-6))
-    const isSure = i32x4.ge_s(i32x4.shr_u(four, 24), limit)
-    const both = v128.and(isClean, isSure)
-    v128.store32_lane(marks + i, v128.shuffle<u8>(both, both, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12), 0)
+    const clean = f32x4.max(zero, f32x4.sub(one, f32x4.mul(spillOfFour(four, meter), perSpilt)))
+    const alpha = f32x4.convert_i32x4_u(i32x4.shr_u(four, 24))
+    const front = f32x4.max(zero, f32x4.min(one, f32x4.mul(f32x4.sub(alpha, f32x4.splat(234.6)), f32x4.splat(1 / 15.3))))
+    const code = i32x4.trunc_sat_f32x4_u(f32x4.add(f32x4.mul(f32x4.mul(clean, front), f32x4.splat(255)), f32x4.splat(0.5)))
+    v128.store32_lane(surely + i, v128.shuffle<u8>(code, code, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12), 0)
   }
-  for (let i = count; i < ((count + 7) & ~7); i += 1) store<u8>(marks + i, 0)
+  for (let i = count; i < ((count + 7) & ~7); i += 1) store<u8>(surely + i, 0)
 }
 
 /**

@@ -1,6 +1,6 @@
 // The soft edge solved in real time: the same work as core/matte/solve-edges.ts, with its loops in WebAssembly.
 import { placesInCells } from '../../../core/filter/bilinear.ts'
-import { CELL_PX, RIM_WHITE, SAMPLE_STEP, SURE_BACK, SURE_FRONT, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
+import { CELL_PX, RIM_WHITE, SAMPLE_STEP, type EdgeLevels } from '../../../core/matte/solve-edges.ts'
 import type { Block } from '../heap.ts'
 import { LivePullPush } from './live-pull-push.ts'
 import type { LiveTools } from './live-work.ts'
@@ -21,8 +21,9 @@ export class LiveEdges {
   readonly #alpha: Block
   readonly #most: Block
   readonly #least: Block
-  readonly #isBack: Block
-  readonly #isFront: Block
+  /** How surely all of the 3 × 3 about a pixel is the backdrop, and the presenter: 0..255. */
+  readonly #surelyBack: Block
+  readonly #surelyFront: Block
   readonly #frontRow: Block
   readonly #backRow: Block
 
@@ -40,8 +41,8 @@ export class LiveEdges {
     this.#alpha = plane()
     this.#most = plane()
     this.#least = plane()
-    this.#isBack = plane()
-    this.#isFront = plane()
+    this.#surelyBack = plane()
+    this.#surelyFront = plane()
     this.#frontRow = allocate(this.#columnsOfCells * 16)
     this.#backRow = allocate(this.#columnsOfCells * 16)
   }
@@ -57,7 +58,7 @@ export class LiveEdges {
     const { heap, widthPx, heightPx } = this.#tools
     const { kernels } = heap
     const rowBytes = this.#columnsOfCells * 16
-    const sure = Math.ceil(SURE_FRONT * 255)
+    const trust = this.#front.trust * this.#back.trust
     for (let y = 0; y < heightPx; y += 1) {
       const below = this.#rows.below[y]! * rowBytes
       const above = this.#rows.above[y]! * rowBytes
@@ -66,10 +67,10 @@ export class LiveEdges {
       kernels.mixFloats(this.#back.colours + below, this.#back.colours + above, this.#backRow.at, this.#columnsOfCells * 4, share)
       kernels.solveEdgeRow(
         at + y * widthPx * 4,
-        this.#row(this.#isBack, y),
-        this.#row(this.#isFront, y),
+        this.#row(this.#surelyBack, y),
+        this.#row(this.#surelyFront, y),
         widthPx,
-        sure,
+        trust,
         this.#frontRow.at,
         this.#backRow.at,
         this.#columns.cells,
@@ -87,7 +88,7 @@ export class LiveEdges {
 
   dispose(): void {
     const { heap } = this.#tools
-    const blocks = [this.#alpha, this.#most, this.#least, this.#isBack, this.#isFront]
+    const blocks = [this.#alpha, this.#most, this.#least, this.#surelyBack, this.#surelyFront]
     this.#front.dispose()
     this.#back.dispose()
     for (const block of [...blocks, this.#frontRow, this.#backRow, ...this.#columns.blocks]) heap.free(block)
@@ -105,13 +106,12 @@ export class LiveEdges {
       kernels.extremeOfThree(this.#row(this.#alpha, y), this.#row(this.#most, y), widthPx, true)
       kernels.extremeOfThree(this.#row(this.#alpha, y), this.#row(this.#least, y), widthPx, false)
     }
-    const low = Math.floor(SURE_BACK * 255)
-    const high = Math.ceil(SURE_FRONT * 255)
     for (let y = 0; y < heightPx; y += 1) {
       const up = Math.max(0, y - 1)
       const down = Math.min(heightPx - 1, y + 1)
-      kernels.allBelow(this.#row(this.#most, up), this.#row(this.#most, y), this.#row(this.#most, down), this.#row(this.#isBack, y), widthPx, low)
-      kernels.allAbove(this.#row(this.#least, up), this.#row(this.#least, y), this.#row(this.#least, down), this.#row(this.#isFront, y), widthPx, high)
+      const [most, least] = [this.#most, this.#least]
+      kernels.surelyRow(this.#row(most, up), this.#row(most, y), this.#row(most, down), this.#row(this.#surelyBack, y), widthPx, false)
+      kernels.surelyRow(this.#row(least, up), this.#row(least, y), this.#row(least, down), this.#row(this.#surelyFront, y), widthPx, true)
     }
   }
 
@@ -122,8 +122,8 @@ export class LiveEdges {
     this.#back.clear()
     for (let y = 0; y < heightPx; y += SAMPLE_STEP) {
       const cells = Math.floor(y / CELL_PX) * this.#columnsOfCells * 16
-      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isFront, y), widthPx, this.#front.sums + cells)
-      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#isBack, y), widthPx, this.#back.sums + cells)
+      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#surelyFront, y), widthPx, this.#front.sums + cells)
+      kernels.gatherRow(at + y * widthPx * 4, this.#row(this.#surelyBack, y), widthPx, this.#back.sums + cells)
     }
   }
 }

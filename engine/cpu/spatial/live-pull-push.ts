@@ -1,4 +1,5 @@
 // core/matte/pull-push.ts in real time: cells of four floats, its loops in WebAssembly.
+import { FULL_KNOWLEDGE } from '../../../core/matte/pull-push.ts'
 import type { Block, Heap } from '../heap.ts'
 import type { LiveTools } from './live-work.ts'
 
@@ -37,6 +38,12 @@ export class LivePullPush {
   clear(): void {
     const { columns, rows, sums } = this.#levels[0]!
     this.#heap.bytes.fill(0, sums.at, sums.at + columns * rows * 16)
+  }
+
+  /** How far all that is known is trusted, 0..1, after `run`. */
+  get trust(): number {
+    const top = this.#levels[this.#levels.length - 1]!
+    return Math.min(1, this.#heap.floats[(top.sums.at >> 2) + 3]! / FULL_KNOWLEDGE)
   }
 
   /** Spreads what the sums hold over all cells; false when they hold nothing. */

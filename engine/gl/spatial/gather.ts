@@ -1,8 +1,16 @@
+// Colours of what is surely one thing, gathered in cells on the graphics card.
+import { SURE_FROM, SURE_FRONT } from '../../../core/matte/solve-edges.ts'
+
+/** `sureness` and `sampleWeight` of core/matte/solve-edges.ts. */
+export const SURENESS = `
+float sureness(float alpha) { return clip((alpha - ${SURE_FROM}) / ${SURE_FRONT - SURE_FROM}); }
+float sampleWeight(float surely) { return clip(6.0 * surely - 5.0); }`
+
 /**
- * Sums of colour and count in cells: `isWanted` is a condition on `pixel`, or on `place` where it lies, for every `stepPx`-th
+ * Sums of colour and weight in cells: `weight` is an expression of `pixel`, or of `place` where it lies, for every `stepPx`-th
  * pixel of every `stepPx`-th row.
  */
-export function gatherGlsl(cellPx: number, stepPx: number, isWanted: string): string {
+export function gatherGlsl(cellPx: number, stepPx: number, weight: string): string {
   return `
 void main() {
   ivec2 size = textureSize(t0, 0);
@@ -12,7 +20,7 @@ void main() {
       ivec2 place = here * ${cellPx} + ivec2(x, y);
       if (place.x >= size.x || place.y >= size.y) continue;
       vec4 pixel = texelFetch(t0, place, 0);
-      if (${isWanted}) sum += vec4(pixel.rgb, 1.0);
+      sum += (${weight}) * vec4(pixel.rgb, 1.0);
     }
   }
   result = sum;

@@ -1,4 +1,5 @@
 // core/matte/pull-push.ts on the graphics card.
+import { FULL_KNOWLEDGE, FULL_TRUST } from '../../../core/matte/pull-push.ts'
 import type { Surface } from '../device.ts'
 import { NO_VALUES, type GlTools } from './gl-work.ts'
 
@@ -13,18 +14,18 @@ void main() {
   result = sum;
 }`
 
-// Alpha 0 where nothing is known anywhere.
+// Alpha: how far all that is known is trusted, 0 where nothing is known anywhere.
 const TOP = `
 void main() {
   vec4 sum = texelFetch(t0, here, 0);
-  result = sum.a == 0.0 ? vec4(0.0) : vec4(sum.rgb / sum.a, 1.0);
+  result = sum.a == 0.0 ? vec4(0.0) : vec4(sum.rgb / sum.a, min(1.0, sum.a / ${FULL_KNOWLEDGE}.0));
 }`
 
 const PUSH = `
 void main() {
   vec4 sum = texelFetch(t0, here, 0);
   vec4 guess = between(t1, (vec2(here) + 0.5) / 2.0 - 0.5);
-  float trust = min(1.0, sum.a / 6.0);
+  float trust = min(1.0, sum.a / ${FULL_TRUST}.0);
   vec3 own = sum.a > 0.0 ? sum.rgb / sum.a : vec3(0.0);
   result = vec4(mix(guess.rgb, own, trust), guess.a);
 }`
@@ -51,7 +52,7 @@ export class GlPullPush {
     this.sums = this.#levels[0]!.sums
   }
 
-  /** The spread colours of what `sums` holds; alpha 0 where nothing was known at all. */
+  /** The spread colours of what `sums` holds; alpha: how far they are trusted, 0 where nothing was known at all. */
   run(): Surface {
     const { device } = this.#tools
     const levels = this.#levels
