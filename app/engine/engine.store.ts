@@ -26,6 +26,8 @@ import { useScreens } from './use-screens.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
 
 const RECOVER_AGAIN_AFTER_MS = 10_000
+const FIRST_RETRY_MS = 2000
+const MOST_RETRY_MS = 60_000
 
 export const useEngineStore = defineStore('engine', () => {
   const showStore = useShowStore()
@@ -72,6 +74,9 @@ export const useEngineStore = defineStore('engine', () => {
   const voice = useVoiceStore()
   const hosts = useFeedHosts([link.signalling, useSitesStore().transport], voice, () => air.air.value?.show.canvas, feedTaken)
   let lastFailureMs = -Infinity
+  /** How long the engine that failed again is left alone; 0 while it runs well. */
+  let retryMs = 0
+  let retryTimer: number | undefined
   const watchdog = new Watchdog(
     { setInterval: (run, everyMs) => window.setInterval(run, everyMs), clearInterval: (timer) => window.clearInterval(timer), nowMs: () => performance.now() },
     silent,
@@ -161,19 +166,26 @@ export const useEngineStore = defineStore('engine', () => {
     recover('it does not answer')
   }
 
-  /** Starts again by itself after a failure; one that comes back at once is shown and left to the presenter. */
+  /** Starts again by itself after a failure. One that comes back at once is shown, and tried again after longer and longer. */
   function recover(reason: string): void {
     const now = performance.now()
-    const isRepeated = now - lastFailureMs < RECOVER_AGAIN_AFTER_MS
+    const isRepeated = now - lastFailureMs < RECOVER_AGAIN_AFTER_MS + retryMs
     lastFailureMs = now
-    if (isRepeated) failure.value = reason
-    else restart()
+    if (!isRepeated) {
+      retryMs = 0
+      restart()
+      return
+    }
+    failure.value = reason
+    retryMs = Math.min(MOST_RETRY_MS, retryMs === 0 ? FIRST_RETRY_MS : retryMs * 2)
+    window.clearTimeout(retryTimer)
+    retryTimer = window.setTimeout(restart, retryMs)
   }
 
-  /** Starts the engine's worker anew after it died; the feed shows the card meanwhile. */
+  /** Starts the engine's worker anew after it died. Meetings keep their sessions, and show the card until the new one's pictures come. */
   function restart(): void {
     watchdog.stop()
-    hosts.setFeed(null)
+    window.clearTimeout(retryTimer)
     engine.dispose()
     engine = makeEngine()
     failure.value = null

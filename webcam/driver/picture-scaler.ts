@@ -8,7 +8,8 @@ export class PictureScaler {
   /** A new frame of the given size; what does not fit its shape is cut off evenly on both sides. */
   scale(frame: VideoFrame, widthPx: number, heightPx: number): VideoFrame {
     const sheet = this.#sheet(widthPx, heightPx)
-    const pen = sheet.getContext('2d', { alpha: false })!
+    // In main memory: what is drawn on a graphics card is gone when its process dies.
+    const pen = sheet.getContext('2d', { alpha: false, willReadFrequently: true })!
     const { displayWidth, displayHeight } = frame
     const ratio = Math.max(widthPx / displayWidth, heightPx / displayHeight)
     const width = displayWidth * ratio

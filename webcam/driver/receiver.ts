@@ -2,7 +2,7 @@
 // frames while they come and the holding card while they don't.
 import type { FeedFormat, FromMeeting, ToMeeting } from '../signal.ts'
 import type { Transport } from '../transport/transport.ts'
-import { makeCard } from './card.ts'
+import { Card } from './card.ts'
 import type { PictureFormat, PictureWish } from './constraints.ts'
 import { PictureOutlet } from './picture-outlet.ts'
 import { PictureScaler } from './picture-scaler.ts'
@@ -13,6 +13,8 @@ import { VoiceReceiver, type MakeVoiceWorker } from './voice-receiver.ts'
 const CARD_AFTER_MS = 700
 const CARD_EVERY_MS = 200
 const WANT_AGAIN_MS = 2000
+/** A session that stands while no picture comes waits for the studio's engine to start again, but not for ever. */
+const STALLED_MS = 10_000
 const FRAMES_BUFFERED = 4
 
 export class Receiver {
@@ -22,7 +24,7 @@ export class Receiver {
   readonly #voice: VoiceReceiver
   readonly #onIdle: () => void
   readonly #timer: ReturnType<typeof setInterval>
-  #card: HTMLCanvasElement
+  #card: Card
   #format: PictureFormat
   #connection: RTCPeerConnection | null = null
   #session = ''
@@ -46,7 +48,7 @@ export class Receiver {
     this.#format = format
     this.#onIdle = onIdle
     this.#voice = new VoiceReceiver(() => this.#tellIdle(), makeVoiceWorker)
-    this.#card = makeCard(this.#format.widthPx, this.#format.heightPx)
+    this.#card = new Card(this.#format.widthPx, this.#format.heightPx)
     this.#timer = setInterval(() => this.#watch(), CARD_EVERY_MS)
     this.#watch()
   }
@@ -156,11 +158,12 @@ export class Receiver {
     if (this.#isLive) return
     this.#sendCard()
     const now = performance.now()
-    if (this.#isFeedOn && now - this.#lastWantMs > WANT_AGAIN_MS) this.#want()
+    const hasSession = this.#connection?.connectionState === 'connected' && now - this.#lastLiveMs < STALLED_MS
+    if (this.#isFeedOn && !hasSession && now - this.#lastWantMs > WANT_AGAIN_MS) this.#want()
   }
 
   #sendCard(): void {
-    this.#spread(new VideoFrame(this.#card, { timestamp: Math.round(performance.now() * 1000) }))
+    this.#spread(this.#card.frame())
   }
 
   #want(): void {
@@ -228,7 +231,7 @@ export class Receiver {
   #setFormat(format: FeedFormat): void {
     const { widthPx, heightPx } = this.#format
     this.#format = format
-    if (widthPx !== format.widthPx || heightPx !== format.heightPx) this.#card = makeCard(format.widthPx, format.heightPx)
+    if (widthPx !== format.widthPx || heightPx !== format.heightPx) this.#card = new Card(format.widthPx, format.heightPx)
   }
 
   /** Gives a frame to every track as that wants it, and closes it. */

@@ -9,7 +9,7 @@ export async function takePhoto(capture: Capture): Promise<Blob> {
   const picture = await capture.grabFrame()
   try {
     const sheet = new OffscreenCanvas(picture.width, picture.height)
-    sheet.getContext('2d', { alpha: false })!.drawImage(picture, 0, 0)
+    sheet.getContext('2d', { alpha: false, willReadFrequently: true })!.drawImage(picture, 0, 0)
     return await sheet.convertToBlob({ type: 'image/jpeg', quality: 0.92 })
   } finally {
     picture.close()

@@ -19,8 +19,10 @@ class FakeConnection {
   getTransceivers() {
     return []
   }
+  readonly replaceTrack = vi.fn(async (_track: MediaStreamTrack) => undefined)
   addTransceiver() {
-    return { setCodecPreferences: () => undefined, sender: { getParameters: () => ({}), setParameters: async () => undefined } }
+    const sender = { getParameters: () => ({}), setParameters: async () => undefined, replaceTrack: this.replaceTrack }
+    return { setCodecPreferences: () => undefined, sender }
   }
 
   become(state: string) {
@@ -54,6 +56,28 @@ function setUp() {
 
 describe('StudioHost', () => {
   beforeEach(() => vi.stubGlobal('RTCRtpReceiver', { getCapabilities: () => null }))
+
+  it('sends a new track in the sessions that run: an engine that starts again costs no meeting its session', async () => {
+    const { host, hear, answer, made, sent } = setUp()
+    host.setFeed(track)
+    for (const session of ['one', 'two']) {
+      await hear({ type: 'want', session })
+      await answer(session)
+    }
+    made[1]!.replaceTrack.mockRejectedValueOnce(new DOMException('other sort of track', 'InvalidModificationError'))
+    sent.length = 0
+    const next = {} as MediaStreamTrack
+    host.setFeed(next)
+    await settle()
+    expect(made[0]!.replaceTrack).toHaveBeenCalledExactlyOnceWith(next)
+    expect(made[0]!.close).not.toHaveBeenCalled()
+    // One that cannot take it is told so, and asks again.
+    expect(sent).toEqual([{ type: 'bye', session: 'two' }])
+    await hear({ type: 'want', session: 'three' })
+    host.setFeed(null)
+    expect(made[0]!.close).toHaveBeenCalled()
+    expect(sent.at(-1)).toMatchObject({ type: 'feed', isOn: false })
+  })
 
   it('counts meetings whose pictures flow, not those that ask', async () => {
     const { host, hear, answer, made, counts } = setUp()

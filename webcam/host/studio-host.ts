@@ -12,6 +12,8 @@ const MOST_EARLY_CANDIDATES = 32
 
 interface Session {
   readonly connection: RTCPeerConnection
+  /** Sends the picture; null until the session is offered. */
+  sender: RTCRtpSender | null
   readonly early: RTCIceCandidateInit[]
   hasAnswer: boolean
   /** Whether pictures can flow; only such a session counts as a meeting. */
@@ -55,12 +57,17 @@ export class StudioHost {
     }
   }
 
-  /** Offers a track to meetings, or none. `isAgain`: the feed ran before, and must not take another tab's place. */
+  /**
+   * Offers a track to meetings, or none. One that takes the place of another is sent in the sessions that run, so that a meeting waits for
+   * no new one. `isAgain`: the feed ran before, and must not take another tab's place.
+   */
   setFeed(track: MediaStreamTrack | null, isAgain = false, format?: FeedFormat): void {
     this.#format = format
     if (track === this.#track) return
-    this.#endAll()
+    const isReplaced = track !== null && this.#track !== null
     this.#track = track
+    if (isReplaced) return this.#replace(track)
+    this.#endAll()
     this.announce(isAgain)
   }
 
@@ -120,7 +127,7 @@ export class StudioHost {
     if (track === null) return
     if (!this.#makeRoom()) return this.#transport.send({ type: 'bye', session: sessionId })
     const connection = this.#connect()
-    const session: Session = { connection, early: [], hasAnswer: false, isConnected: false }
+    const session: Session = { connection, sender: null, early: [], hasAnswer: false, isConnected: false }
     this.#sessions.set(sessionId, session)
     connection.onicecandidate = ({ candidate }) => {
       if (candidate !== null) this.#transport.send({ type: 'candidate', session: sessionId, candidate: candidate.toJSON() as { candidate: string } })
@@ -135,6 +142,7 @@ export class StudioHost {
       direction: 'sendonly',
       sendEncodings: [{ maxBitrate: MAX_BITRATE, priority: 'high' }],
     })
+    session.sender = transceiver.sender
     // Sound that comes late is of no use; the receiver waits for nothing that was lost.
     this.#voice?.add(connection.createDataChannel('voice', { ordered: true, maxRetransmits: 0 }))
     preferCodecs(transceiver)
@@ -142,6 +150,14 @@ export class StudioHost {
     await keepResolution(transceiver.sender)
     await connection.setLocalDescription()
     this.#transport.send({ type: 'description', session: sessionId, description: { type: 'offer', sdp: connection.localDescription!.sdp } })
+  }
+
+  #replace(track: MediaStreamTrack): void {
+    for (const [sessionId, { sender }] of this.#sessions) {
+      if (sender === null) this.#end(sessionId, true)
+      // One that takes no other track is asked for again by its meeting.
+      else sender.replaceTrack(track).catch(() => this.#end(sessionId, true))
+    }
   }
 
   /** Whether one more session fits; the oldest that never answered gives way. */
