@@ -418,4 +418,18 @@ export const mutants = [
     test: 'engine/cpu/chain-parity.test.ts',
   },
   { file: 'core/steps/colour-key/reference.ts', from: '* Math.min(1, opacity / LEAST_OPACITY)', to: '', test: 'engine/cpu/chain-parity.test.ts' },
+  { file: 'webcam/driver/receiver.ts', from: 'now - this.#lastLiveMs < STALLED_MS', to: 'true', test: 'webcam/driver/receiver.test.ts' },
+  {
+    file: 'webcam/driver/receiver.ts',
+    from: "connectionState === 'connected' &&",
+    to: 'connectionState !== undefined &&',
+    test: 'webcam/driver/receiver.test.ts',
+  },
+  {
+    file: 'webcam/driver/receiver.ts',
+    from: 'this.#voice.close()\n      // Its channel went with it: sound that is opened again needs a session of its own.\n      this.#hasVoice = false',
+    to: 'this.#voice.close()',
+    test: 'webcam/driver/receiver.test.ts',
+  },
+  { file: 'webcam/host/studio-host.ts', from: 'if (isReplaced) return this.#replace(track)', to: '', test: 'webcam/host/studio-host.test.ts' },
 ]

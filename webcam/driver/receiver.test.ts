@@ -12,6 +12,9 @@ class FakeConnection {
   localDescription = { sdp: 'answer' }
   readonly candidates: RTCIceCandidateInit[] = []
   isClosed = false
+  connectionState = 'new'
+  ontrack: ((event: { track: object; receiver: object }) => void) | null = null
+  ondatachannel: ((event: { channel: object }) => void) | null = null
   go: () => void = () => undefined
 
   constructor() {
@@ -106,6 +109,56 @@ describe('Receiver', () => {
     vi.spyOn(FakeConnection.made[0]!, 'setLocalDescription').mockRejectedValue(new Error('no such format'))
     FakeConnection.made[0]!.go()
     await expect(answering).rejects.toThrow('no such format')
+  })
+
+  /** Answers the session that was asked for last, and lets `frames` come from it. */
+  async function connect(frames: ReadableStream<Closable>): Promise<FakeConnection> {
+    vi.stubGlobal(
+      'MediaStreamTrackProcessor',
+      class {
+        readonly readable = frames
+      },
+    )
+    const answering = offerTo(sessions().at(-1)!)
+    const connection = FakeConnection.made.at(-1)!
+    connection.go()
+    await answering
+    connection.connectionState = 'connected'
+    connection.ontrack!({ track: { stop: () => undefined }, receiver: {} })
+    return connection
+  }
+
+  it('waits for the studio’s engine in a session that stands, and asks for another after ten seconds', async () => {
+    let send: ReadableStreamDefaultController<Closable> | undefined
+    await connect(new ReadableStream<Closable>({ start: (controller) => void (send = controller) }))
+    send!.enqueue(new Closable())
+    await vi.advanceTimersByTimeAsync(100)
+    const asked = sessions().length
+    await vi.advanceTimersByTimeAsync(9000)
+    expect(sessions()).toHaveLength(asked)
+    await vi.advanceTimersByTimeAsync(1500)
+    expect(sessions()).toHaveLength(asked + 1)
+  })
+
+  it('asks for another within two seconds when the connection is lost', async () => {
+    let send: ReadableStreamDefaultController<Closable> | undefined
+    const connection = await connect(new ReadableStream<Closable>({ start: (controller) => void (send = controller) }))
+    send!.enqueue(new Closable())
+    await vi.advanceTimersByTimeAsync(100)
+    const asked = sessions().length
+    connection.connectionState = 'disconnected'
+    await vi.advanceTimersByTimeAsync(3000)
+    expect(sessions()).toHaveLength(asked + 1)
+  })
+
+  it('asks for a session with sound when the microphone is opened again after it was ended, while the camera goes on', async () => {
+    receiver.openSound({ channels: 2, echoCancellation: false })
+    const connection = await connect(new ReadableStream<Closable>())
+    connection.ondatachannel!({ channel: { close: () => undefined } })
+    receiver.end('microphone')
+    const asked = sessions().length
+    receiver.openSound({ channels: 2, echoCancellation: false })
+    expect(sessions()).toHaveLength(asked + 1)
   })
 
   it('answers no session but the one it asked for last', async () => {
