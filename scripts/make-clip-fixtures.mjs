@@ -51,6 +51,8 @@ const clips = [
 mkdirSync(folder, { recursive: true })
 for (const { file, args } of clips) run('ffmpeg', ['-v', 'error', '-y', '-bitexact', ...args, '-an', path.join(folder, file)])
 run('ffmpeg', ['-v', 'error', '-y', '-i', path.join(folder, 'h264-bframes.mp4'), '-c', 'copy', '-metadata:s:v:0', 'rotate=90', path.join(folder, 'turned.mp4')])
+// Its table of pictures comes first, as in films that are made for the web; what is cut off such a film is met late.
+run('ffmpeg', ['-v', 'error', '-y', '-i', path.join(folder, 'h264-bframes.mp4'), '-c', 'copy', '-movflags', '+faststart', path.join(folder, 'web.mp4')])
 
 const facts = {}
 const md5 = (bytes) => createHash('md5').update(bytes).digest('hex')

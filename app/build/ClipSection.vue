@@ -57,6 +57,10 @@ function setTo(value: number): void {
       <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
       <span>{{ t('clips.failed', { reason: state.failure }) }}</span>
     </p>
+    <p v-else-if="state?.damage" role="status" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+      <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
+      <span>{{ t('clips.damaged', { at: seconds(state.damage.fromUs).toFixed(1), reason: state.damage.reason }) }}</span>
+    </p>
     <div class="flex items-center gap-1">
       <IconButton
         :icon="state?.isPlaying ? Pause : Play"

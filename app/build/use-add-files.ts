@@ -4,11 +4,14 @@ import { toast } from 'vue-sonner'
 import { MOST_BYTES } from '../../core/show/limits.ts'
 import type { Input } from '../../core/show/show.ts'
 import { api } from '../show/api.ts'
+import { checkClipFile } from './check-clip-file.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { usePlacing } from './use-placing.ts'
 
 const MIB = 1024 * 1024
+/** Less of a clip is not worth adding. */
+const LEAST_PART_US = 100_000
 
 export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm'
 
@@ -31,22 +34,29 @@ export function useAddFiles() {
     for (const file of files) {
       if (isTooLarge(file) || hasGone(file)) continue
       const before = showStore.layerId
-      const progress = toast.loading(t('build.uploading', { name: file.name }), progressOf(0, cancelling))
-      let percent = 0
-      const onShare = (share: number) => {
-        // In steps, since each is read aloud.
-        const now = Math.floor(share * 10) * 10
-        if (now === percent) return
-        percent = now
-        toast.loading(t('build.uploading', { name: file.name }), { id: progress, ...progressOf(now, cancelling) })
+      const progress = toast.loading(t('build.uploading', { name: file.name }), progressOf('build.sent', 0, cancelling))
+      const shareOf = (words: 'build.checked' | 'build.sent') => {
+        let percent = 0
+        return (share: number) => {
+          // In steps, since each is read aloud.
+          const now = Math.floor(share * 10) * 10
+          if (now === percent) return
+          percent = now
+          toast.loading(t('build.uploading', { name: file.name }), { id: progress, ...progressOf(words, now, cancelling) })
+        }
       }
       try {
-        const asset = await api.addAsset(file, { onShare, signal: cancelling.signal })
+        const check = await checkClipFile(file, cancelling.signal, shareOf('build.checked'))
+        const isDamaged = check !== null && check.fault !== null
+        if (isDamaged && !(await wantsGoodPart(file, check.goodUs))) continue
+        const asset = await api.addAsset(file, { onShare: shareOf('build.sent'), signal: cancelling.signal })
         // What was begun for a scene comes into that scene, whatever is on the stage now.
         if (hasGone(file)) continue
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
-        const input: Input = asset.isMoving ? { ...base, kind: 'clip', fromMs: 0, toMs: null, rate: 1, loops: true } : { ...base, kind: 'picture' }
+        const input: Input = asset.isMoving
+          ? { ...base, kind: 'clip', fromMs: 0, toMs: isDamaged ? Math.floor(check.goodUs / 1000) : null, rate: 1, loops: true }
+          : { ...base, kind: 'picture' }
         const selected = showStore.selectedIds
         const isBusyElsewhere = showStore.layerId !== before
         const isElsewhere = showStore.sceneId !== sceneId
@@ -73,9 +83,26 @@ export function useAddFiles() {
     return true
   }
 
-  function progressOf(percent: number, cancelling: AbortController) {
+  /** Whether the part of a damaged clip before the fault is wanted; the rest cannot be played. */
+  function wantsGoodPart({ name }: File, goodUs: number): Promise<boolean> {
+    const at = (goodUs / 1e6).toFixed(1)
+    if (goodUs < LEAST_PART_US) {
+      toast.error(t('build.damagedWhole', { name }), { duration: 10_000 })
+      return Promise.resolve(false)
+    }
+    return new Promise((resolve) => {
+      toast.warning(t('build.damaged', { name, at }), {
+        duration: Infinity,
+        action: { label: t('build.addGoodPart', { at }), onClick: () => resolve(true) },
+        cancel: { label: t('build.leaveOut'), onClick: () => resolve(false) },
+        onDismiss: () => resolve(false),
+      })
+    })
+  }
+
+  function progressOf(words: 'build.checked' | 'build.sent', percent: number, cancelling: AbortController) {
     return {
-      description: percent < 100 ? t('build.sent', { percent }) : t('build.looking'),
+      description: percent < 100 ? t(words, { percent }) : t('build.looking'),
       action: { label: t('build.cancelAdding'), onClick: () => cancelling.abort() },
     }
   }

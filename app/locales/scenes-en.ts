@@ -183,6 +183,7 @@ export const sceneWords = {
     rate: 'Speed',
     place: '{at} of {of} s',
     failed: 'This clip cannot be played: {reason}.',
+    damaged: 'The file is damaged after {at} seconds ({reason}). The part before that is played.',
     heavy: '{size} takes much of the machine. A copy of 720 lines looks the same in a meeting.',
     makeSmaller: 'Make a smaller copy',
     making: 'Making a smaller copy',

@@ -29,7 +29,7 @@ interface OpenClip {
   isSeen: boolean
 }
 
-const UNKNOWN: ClipReport = { isPlaying: false, isOver: false, mediaUs: 0, durationUs: 0, widthPx: 0, heightPx: 0, skipped: 0 }
+const UNKNOWN: ClipReport = { isPlaying: false, isOver: false, mediaUs: 0, durationUs: 0, widthPx: 0, heightPx: 0, skipped: 0, damage: null }
 
 export class ClipManager {
   readonly #host: ClipHost

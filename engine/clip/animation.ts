@@ -14,8 +14,11 @@ interface Kept {
   readonly data: Uint8Array
 }
 
+const reasonOf = (error: unknown) => (error instanceof Error ? error.message : String(error))
+
 export class Animation implements MovingPictures {
   readonly durationUs: number
+  readonly cutOff: string | null
   readonly #decoder: ImageDecoder
   readonly #startsUs: readonly number[]
   readonly #kept = new Map<number, Kept>()
@@ -25,8 +28,9 @@ export class Animation implements MovingPictures {
   #index = 0
   #turn = 0
 
-  private constructor(decoder: ImageDecoder, startsUs: readonly number[], durationUs: number) {
+  private constructor(decoder: ImageDecoder, startsUs: readonly number[], durationUs: number, cutOff: string | null) {
     this.#decoder = decoder
+    this.cutOff = cutOff
     this.#startsUs = startsUs
     this.durationUs = durationUs
   }
@@ -35,19 +39,29 @@ export class Animation implements MovingPictures {
   static async open(bytes: ArrayBuffer, type: string): Promise<Animation> {
     const decoder = new ImageDecoder({ data: bytes, type, premultiplyAlpha: 'none', preferAnimation: true })
     await decoder.tracks.ready
-    await decoder.completed
+    // A file that is cut off is never complete; what it holds can be decoded.
+    let cutOff = await decoder.completed.then(
+      () => null,
+      (error: unknown) => reasonOf(error),
+    )
     const count = decoder.tracks.selectedTrack?.frameCount ?? 0
     if (count === 0) throw new Error('there is no picture in it')
     const startsUs: number[] = []
     let durationUs = 0
     for (let frameIndex = 0; frameIndex < count; frameIndex += 1) {
-      const { image } = await decoder.decode({ frameIndex })
-      startsUs.push(durationUs)
-      const stated = image.duration ?? 0
-      durationUs += stated < SHORTEST_US ? USUAL_US : stated
-      image.close()
+      try {
+        const { image } = await decoder.decode({ frameIndex })
+        startsUs.push(durationUs)
+        const stated = image.duration ?? 0
+        durationUs += stated < SHORTEST_US ? USUAL_US : stated
+        image.close()
+      } catch (error) {
+        if (frameIndex === 0) throw error
+        cutOff = reasonOf(error)
+        break
+      }
     }
-    return new Animation(decoder, startsUs, durationUs)
+    return new Animation(decoder, startsUs, durationUs, cutOff)
   }
 
   seek(part: PlayedPart): void {
@@ -55,6 +69,13 @@ export class Animation implements MovingPictures {
     this.#part = part
     this.#lap = 0
     this.#index = pictureAt(this.#startsUs, part.fromUs)
+  }
+
+  /** Each was decoded when the file was opened. */
+  async skip(): Promise<number | null> {
+    if (this.#index >= this.#startsUs.length || this.#startsUs[this.#index]! >= this.#part.toUs) return null
+    this.#index += 1
+    return this.#startsUs[this.#index - 1]!
   }
 
   async next(take: TakeBuffer): Promise<ClipPicture | null> {

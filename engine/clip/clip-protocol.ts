@@ -24,6 +24,8 @@ export interface ClipReport {
   readonly heightPx: number
   /** Pictures that came too late to be shown. */
   readonly skipped: number
+  /** From where on the file cannot be decoded, and why; null while nothing of the kind was met. What comes before is played. */
+  readonly damage: { readonly fromUs: number; readonly reason: string } | null
 }
 
 export type FromClip =

@@ -2,7 +2,7 @@
 // Plays one clip on a thread of its own: each picture is posted when it is due, whatever the page does.
 import { ClipClock } from '../../core/clip/clip-clock.ts'
 import type { PortFrame } from '../protocol.ts'
-import type { ClipWish, FromClip, ToClip } from './clip-protocol.ts'
+import type { ClipReport, ClipWish, FromClip, ToClip } from './clip-protocol.ts'
 import type { ClipPicture, MovingPictures } from './moving-pictures.ts'
 import { openClip } from './open-clip.ts'
 
@@ -28,6 +28,9 @@ let timer = 0
 let lastReportMs = -Infinity
 let size = { widthPx: 0, heightPx: 0 }
 let skipped = 0
+let damage: ClipReport['damage'] = null
+/** The newest picture that was decoded since the last seek. */
+let lastGoodUs: number | null = null
 const free: Uint8Array<ArrayBuffer>[] = []
 const early: ToClip[] = []
 
@@ -73,13 +76,15 @@ async function start({ url, port: given, wish, plays }: Extract<ToClip, { type: 
   const response = await fetch(url)
   if (!response.ok) throw new Error(`the file could not be read (${response.status})`)
   pictures = await openClip(await response.blob())
+  if (pictures.cutOff !== null) damage = { fromUs: pictures.durationUs, reason: pictures.cutOff }
   clock = new ClipClock(rangeOf(wish, pictures))
   if (plays) clock.play(performance.now())
   begin()
   for (const message of early.splice(0)) await handle(message)
 }
 
-function rangeOf({ fromUs, toUs, rate, loops }: ClipWish, { durationUs }: MovingPictures) {
+function rangeOf({ fromUs, toUs, rate, loops }: ClipWish, whole: MovingPictures) {
+  const durationUs = Math.min(whole.durationUs, damage?.fromUs ?? Infinity)
   const from = Math.min(fromUs, durationUs - 1)
   const to = Math.min(toUs ?? durationUs, durationUs)
   // A part that a shorter file does not have is the rest of it.
@@ -93,6 +98,7 @@ function begin(): void {
   for (const { picture } of ready.splice(0)) free.push(picture.data as Uint8Array<ArrayBuffer>)
   isAtEnd = false
   isShown = false
+  lastGoodUs = null
   pictures.seek(clock.range)
   void fill()
 }
@@ -108,14 +114,33 @@ async function fill(): Promise<void> {
       // A seek meanwhile: what came belongs to the part before.
       if (asked !== turn) continue
       if (picture === null) isAtEnd = true
-      else ready.push(picture)
+      else {
+        lastGoodUs = picture.mediaUs
+        ready.push(picture)
+      }
       step()
     }
   } catch (error) {
-    post({ type: 'failed', reason: error instanceof Error ? error.message : String(error) })
+    isFilling = false
+    endAt(error instanceof Error ? error.message : String(error))
   } finally {
     isFilling = false
   }
+}
+
+/** The rest cannot be decoded: what comes before it is played from now on, as if the file ended there. */
+function endAt(reason: string): void {
+  const fromUs = lastGoodUs
+  if (pictures === null || clock === null || fromUs === null || fromUs <= clock.range.fromUs || fromUs >= (damage?.fromUs ?? Infinity)) {
+    post({ type: 'failed', reason })
+    return
+  }
+  damage = { fromUs, reason }
+  const now = performance.now()
+  clock.setRange({ ...clock.range, toUs: Math.min(clock.range.toUs, fromUs) }, now)
+  clock.restart(now)
+  begin()
+  report(true)
 }
 
 function takeBuffer(byteLength: number): Uint8Array<ArrayBuffer> {
@@ -171,7 +196,7 @@ function report(isNow: boolean): void {
   if (clock === null || pictures === null || (!isNow && now - lastReportMs < REPORT_EVERY_MS)) return
   lastReportMs = now
   const { mediaUs, isOver } = clock.at(now)
-  post({ type: 'report', report: { isPlaying: clock.isPlaying && !isOver, isOver, mediaUs, durationUs: pictures.durationUs, ...size, skipped } })
+  post({ type: 'report', report: { isPlaying: clock.isPlaying && !isOver, isOver, mediaUs, durationUs: pictures.durationUs, ...size, skipped, damage } })
 }
 
 function post(message: FromClip): void {

@@ -17,6 +17,7 @@ const AHEAD = 6
 
 export class DecodedFilm implements MovingPictures {
   readonly durationUs: number
+  readonly cutOff: string | null
   readonly #packets: readonly FilmPacket[]
   readonly #config: VideoDecoderConfig
   readonly #turn: QuarterTurn
@@ -38,8 +39,9 @@ export class DecodedFilm implements MovingPictures {
   #wake: (() => void) | null = null
   #turnBuffer: Uint8Array<ArrayBuffer> = new Uint8Array(0)
 
-  /** `packets` in decoding order; at least one, the first a key. */
-  constructor(packets: readonly FilmPacket[], config: VideoDecoderConfig, turn: QuarterTurn) {
+  /** `packets` in decoding order; at least one, the first a key. `cutOff`: why some are missing. */
+  constructor(packets: readonly FilmPacket[], config: VideoDecoderConfig, turn: QuarterTurn, cutOff: string | null = null) {
+    this.cutOff = cutOff
     this.#packets = packets
     this.#config = config
     this.#turn = turn
@@ -88,19 +90,35 @@ export class DecodedFilm implements MovingPictures {
   }
 
   async next(take: TakeBuffer): Promise<ClipPicture | null> {
+    const frame = await this.#nextFrame()
+    if (frame === null) return null
+    try {
+      return await this.#pictureOf(frame, take)
+    } finally {
+      frame.close()
+    }
+  }
+
+  async skip(): Promise<number | null> {
+    const frame = await this.#nextFrame()
+    if (frame === null) return null
+    const { startUs } = this.#placeOf(frame)
+    frame.close()
+    return startUs
+  }
+
+  /** The caller closes it. */
+  async #nextFrame(): Promise<VideoFrame | null> {
     const decoder = this.#decoder
     for (;;) {
       if (decoder === null || decoder !== this.#decoder) return null
-      if (this.#error !== null) throw this.#error
+      // What was decoded before the fault is shown.
       const frame = this.#frames.shift()
       if (frame !== undefined) {
         this.#feed()
-        try {
-          return await this.#pictureOf(frame, take)
-        } finally {
-          frame.close()
-        }
+        return frame
       }
+      if (this.#error !== null) throw this.#error
       if (this.#isFed && decoder.decodeQueueSize === 0 && this.#isFlushed) return null
       await new Promise<void>((resolve) => (this.#wake = resolve))
     }

@@ -6,6 +6,7 @@ type Drawn = Awaited<ReturnType<CanvasSink['getCanvas']>>
 
 export class DrawnFilm implements MovingPictures {
   readonly durationUs: number
+  readonly cutOff = null
   readonly #sink: CanvasSink
   #part: PlayedPart = { fromUs: 0, toUs: 0, loops: true }
   #lap = 0
@@ -23,6 +24,12 @@ export class DrawnFilm implements MovingPictures {
     this.#lap = 0
     void this.#pictures?.return()
     this.#pictures = this.#begin()
+  }
+
+  async skip(): Promise<number | null> {
+    const turn = this.#turn
+    const next = await this.#pictures?.next()
+    return next === undefined || next.done === true || !next.value || turn !== this.#turn ? null : next.value.timestamp * 1e6
   }
 
   async next(take: TakeBuffer): Promise<ClipPicture | null> {

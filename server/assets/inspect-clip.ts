@@ -12,7 +12,7 @@ export function isClipFile(bytes: Buffer): boolean {
   return bytes.subarray(4, 8).toString('latin1') === 'ftyp' || bytes.subarray(0, 4).equals(Buffer.from('1a45dfa3', 'hex'))
 }
 
-/** Reads a film's head and its last picture's place. Throws an HttpError that names the fault and the fix. */
+/** Reads a film's head and its first picture. Throws an HttpError that names the fault and the fix. */
 export async function inspectClip(bytes: Buffer, fileName: string): Promise<PictureFacts> {
   const name = `"${fileName}"`
   const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS })
@@ -29,12 +29,9 @@ export async function inspectClip(bytes: Buffer, fileName: string): Promise<Pict
       const what = codec === null ? 'an unknown coding' : (NAMES[codec] ?? codec.toUpperCase())
       throw new HttpError(415, 'clip-codec', `${name} is coded in ${what}, which browsers do not play. Export it as H.264 (MP4) or VP9 (WebM).`)
     }
-    const duration = await track.computeDuration().catch(() => {
-      throw damaged()
-    })
-    // Tables at the front tell nothing of what is behind: the last picture must be there too.
-    const last = await new EncodedPacketSink(track).getPacket(Infinity).catch(() => null)
-    if (!(duration > 0) || last === null || last.data.length === 0) throw damaged()
+    // Tables at the front tell nothing of what is behind. The studio decodes the whole and offers the part that is good; what has no first picture has none.
+    const first = await new EncodedPacketSink(track).getFirstPacket().catch(() => null)
+    if (first === null || first.data.length === 0) throw damaged()
     const [widthPx, heightPx] = [track.displayWidth, track.displayHeight]
     if (Math.max(widthPx, heightPx) > MAX_SIDE_PX || Math.min(widthPx, heightPx) < 2) {
       throw new HttpError(413, 'clip-side', `${name} is ${widthPx} × ${heightPx} pixels; each side may be 2 to ${MAX_SIDE_PX}. Export it smaller.`)

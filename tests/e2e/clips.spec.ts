@@ -247,3 +247,106 @@ test('what cannot be played says so in words, and the scene goes on', async ({ p
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
 })
+
+/** The first part of a file. */
+function cutOff(name: string, share: number): Buffer {
+  const whole = fileOf(name)
+  return whole.subarray(0, Math.floor(whole.length * share))
+}
+
+/** A file whose bytes are noise from a share of it on. */
+function spoilt(name: string, share: number): Buffer {
+  const whole = Buffer.from(fileOf(name))
+  return whole.fill(0xa5, Math.floor(whole.length * share))
+}
+
+test('a clip that is cut off or damaged after its first pictures is met when it is added; its good part plays if that is wanted', async ({ page, server }) => {
+  await openStudio(page, server)
+  const add = (name: string, mimeType: string, buffer: Buffer) => page.getByTestId('picture-file').setInputFiles({ name, mimeType, buffer })
+  const clips = async () => (await server.shows.get('demo-brood-frame')).show.inputs.filter(({ kind }) => kind === 'clip')
+  const before = (await clips()).length
+  // The table of web.mp4 comes first, as in films that are made for the web: what is missing is met late.
+  const cases: readonly (readonly [name: string, type: string, file: Buffer])[] = [
+    ['cut.gif', 'image/gif', cutOff('moving.gif', 0.6)],
+    ['cut.mp4', 'video/mp4', cutOff('web.mp4', 0.7)],
+    ['noise.mp4', 'video/mp4', spoilt('web.mp4', 0.5)],
+  ]
+  for (const [name, type, file] of cases) {
+    await add(name, type, file)
+    const words = page.getByText(new RegExp(`^${name} is damaged after \\d\\.\\d seconds`))
+    await expect(words, name).toBeVisible()
+    await page.getByRole('button', { name: 'Leave it out' }).click()
+    await expect(words).toHaveCount(0)
+  }
+  // One whose only cluster is not whole holds nothing that could be played.
+  await add('torn.webm', 'video/webm', cutOff('vp8.webm', 0.6))
+  await expect(page.getByText('"torn.webm" is damaged or cut off')).toBeVisible()
+  expect(await clips()).toHaveLength(before)
+
+  await add('cut-again.mp4', 'video/mp4', cutOff('web.mp4', 0.7))
+  await page.getByRole('button', { name: /^Add the first \d\.\d s$/ }).click()
+  await expect(page.getByRole('button', { name: /^cut-again, Clip/ })).toBeVisible()
+  const place = page.getByTestId('clip-place')
+  await expect(place).toHaveText(/of 0\.\d s/)
+  await expect.poll(async () => (await clips()).length).toBe(before + 1)
+  const clip = (await clips()).at(-1)!
+  const wholeMs = 800
+  expect(clip.kind === 'clip' && clip.toMs !== null && clip.toMs >= 100 && clip.toMs < wholeMs).toBe(true)
+  await expect(page.getByText(/cannot be played/)).toHaveCount(0)
+})
+
+test('a damaged clip that a show holds already plays as far as it is good, and says so', async ({ page, server }) => {
+  const cut = cutOff('web.mp4', 0.7)
+  const { hash } = await server.assets.add(cut, 'cut.mp4')
+  await openStudio(page, server)
+  const { frames, damage, failure } = await page.evaluate(
+    ({ url, file }) =>
+      new Promise<{ frames: number[]; damage: { fromUs: number } | null; failure: string | null }>((resolve) => {
+        const worker = new Worker(url, { type: 'module' })
+        const { port1, port2 } = new MessageChannel()
+        const times: number[] = []
+        let harm: { fromUs: number } | null = null
+        port2.onmessage = ({ data }: MessageEvent<PortFrame>) => {
+          times.push(data.mediaUs!)
+          port2.postMessage({ type: 'return', data: data.data }, [data.data.buffer])
+          if (times.length === 60) resolve({ frames: times, damage: harm, failure: null })
+        }
+        worker.onmessage = ({ data }: MessageEvent<FromClip>) => {
+          if (data.type === 'failed') resolve({ frames: times, damage: harm, failure: data.reason })
+          else harm = data.report.damage
+        }
+        worker.postMessage({ type: 'start', url: file, port: port1, wish: { fromUs: 0, toUs: null, rate: 1, loops: true }, plays: true } satisfies ToClip, [
+          port1,
+        ])
+      }),
+    { url: workerUrl, file: `${server.studioUrl}/api/assets/${hash}` },
+  )
+  expect(failure).toBeNull()
+  expect(damage!.fromUs).toBeGreaterThan(0)
+  expect(Math.max(...frames)).toBeLessThan(damage!.fromUs)
+  // It has gone round more than once.
+  expect(frames.filter((time) => time === 0).length).toBeGreaterThan(1)
+})
+
+test('a clip that cannot be played is named in every scene that shows it, also while that is on air', async ({ page, server }) => {
+  const { hash } = await server.assets.add(fileOf('web.mp4'), 'intro.mp4')
+  const { show, revision } = await server.shows.get('demo-brood-frame')
+  const clip = { id: 'intro', kind: 'clip', name: 'Intro', asset: hash, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] } as const
+  const scenes = show.scenes.map((scene, index) => {
+    const like = show.scenes.flatMap(({ layers }) => layers).find((layer) => layer.kind === 'input')!
+    return index > 2 ? scene : { ...scene, layers: [...scene.layers, { ...like, id: `intro-${index}`, name: 'Intro', inputId: 'intro' }] }
+  })
+  await server.shows.save('demo-brood-frame', revision, { ...show, inputs: [...show.inputs, clip], scenes } as typeof show)
+  await page.route(`**/api/assets/${hash}`, (route) => route.fulfill({ status: 404, body: '' }))
+  await openStudio(page, server)
+  const trouble = page.getByTestId('stage-trouble')
+  for (const scene of scenes.slice(0, 3)) {
+    await page.getByRole('button', { name: scene.name, exact: true }).click()
+    await expect(trouble).toContainText('Intro cannot be played: the file could not be read (404)')
+  }
+  await page.getByRole('button', { name: scenes[3]!.name, exact: true }).click()
+  await expect(trouble).toHaveCount(0)
+  await page.getByRole('button', { name: scenes[1]!.name, exact: true }).click()
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  await expect(trouble).toContainText('Intro cannot be played')
+})

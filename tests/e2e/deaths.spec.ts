@@ -8,6 +8,8 @@ import { expect, joinMeeting, openStudio, test } from './studio.ts'
 /** Deaths in a row with `npm test`; GREEN_ROOM_DEATHS asks for more. */
 const COUNT = Number(process.env['GREEN_ROOM_DEATHS'] ?? 14)
 const SEED = Number(process.env['GREEN_ROOM_DEATHS_SEED'] ?? 5)
+/** Else the browser itself ends when its graphics process has been killed a few times. */
+const NO_CRASH_LIMIT = '--disable-gpu-process-crash-limit'
 /** The card comes 0.7 s after the last picture; the rest is for a machine with two cores that starts processes meanwhile. */
 const LONGEST_STILL_MS = 1500
 
@@ -133,7 +135,7 @@ async function mend(stage: Stage, death: Death): Promise<void> {
 }
 
 async function through(server: TestServer, sequence: readonly Death[]): Promise<void> {
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS] })
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS, NO_CRASH_LIMIT] })
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
     const stage: Stage = { browser, context, server, studio: null as unknown as Page }

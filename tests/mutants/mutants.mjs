@@ -432,4 +432,6 @@ export const mutants = [
     test: 'webcam/driver/receiver.test.ts',
   },
   { file: 'webcam/host/studio-host.ts', from: 'if (isReplaced) return this.#replace(track)', to: '', test: 'webcam/host/studio-host.test.ts' },
+  { file: 'engine/clip/check-clip.ts', from: 'goodUs = Math.max(goodUs, startUs)', to: 'goodUs = durationUs', test: 'engine/clip' },
+  { file: 'engine/clip/check-clip.ts', from: 'fault: cutOff }', to: 'fault: null }', test: 'engine/clip' },
 ]

@@ -25,6 +25,8 @@ export function useStageTrouble() {
   const stateOf = (camera: CameraInput) => engine.cameraStates[camera.id] ?? 'starting'
   /** The first camera of the scene that cannot be had. */
   const camera = computed(() => cameras.value.find((one) => !['live', 'starting', 'resting'].includes(stateOf(one))) ?? null)
+  /** The first clip of the scene that cannot be played. */
+  const clip = computed(() => inputs.value.find(({ id, kind }) => kind === 'clip' && (engine.clipStates[id]?.failure ?? null) !== null) ?? null)
   const isStarting = computed(() => cameras.value.some((one) => stateOf(one) === 'starting'))
   const isOnAir = computed(() => engine.onAirId !== null && engine.onAirId === showStore.sceneId)
   const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)
@@ -32,9 +34,10 @@ export function useStageTrouble() {
   const words = computed(() => {
     if (showsCard.value && engine.isCardWanted) return { title: t('build.cardWanted'), help: null }
     const state = camera.value === null ? null : stateOf(camera.value)
-    const reason = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.${state}`).toLowerCase() })
-    if (showsCard.value)
-      return { title: t('build.theySeeCard', { reason: reason ?? t('build.noPictureYet') }), help: state === null ? null : t(`camera.help.${state}`) }
+    const ofCamera = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.${state}`).toLowerCase() })
+    const ofClip = clip.value === null ? null : t('build.clipReason', { name: clip.value.name, reason: engine.clipStates[clip.value.id]!.failure })
+    const reason = ofCamera ?? ofClip
+    if (showsCard.value) return { title: t('build.theySeeCard', { reason: reason ?? t('build.noPictureYet') }), help: helpOf(state) }
     if (reason === null && screen.value !== null) {
       const shared = engine.screenStates[screen.value.id] ?? 'unshared'
       return {
@@ -42,8 +45,13 @@ export function useStageTrouble() {
         help: t(`screens.help.${shared}`),
       }
     }
-    return reason === null ? null : { title: reason, help: t(`camera.help.${state!}`) }
+    return reason === null ? null : { title: reason, help: helpOf(state) }
   })
+
+  function helpOf(state: ReturnType<typeof stateOf> | null): string | null {
+    if (state !== null) return t(`camera.help.${state}`)
+    return clip.value === null ? null : t('build.clipHelp')
+  }
 
   return { camera, screen, isStarting, words }
 }
