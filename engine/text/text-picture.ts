@@ -1,5 +1,5 @@
 // A text as a picture: plate, shadow and letters over each other. Browser and server share it; each brings its canvas.
-import { convolvePlane, gaussianTaps } from '../../core/filter/gaussian.ts'
+import { fastGaussian } from '../../core/filter/fast-gaussian.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { sigmaOfBlur } from '../../core/composite/shadow.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
@@ -35,20 +35,21 @@ export function textPicture({ content, widthPx, heightPx, lettersShown }: TextJo
   return { format: 'rgba', widthPx, heightPx, data: together(canvas.read(), letters.read(), shade, widthPx, heightPx, reach, shadow) }
 }
 
-function alphaOf(pixels: Uint8ClampedArray): Float64Array {
-  return Float64Array.from({ length: pixels.length / 4 }, (_, i) => pixels[i * 4 + 3]! / 255)
+function alphaOf(pixels: Uint8ClampedArray): Float32Array {
+  const out = new Float32Array(pixels.length / 4)
+  for (let i = 0; i < out.length; i += 1) out[i] = pixels[i * 4 + 3]! / 255
+  return out
 }
 
-function blurred(data: Float64Array, widthPx: number, heightPx: number, { blurPx }: TextShadow): ArrayLike<number> {
-  const sigma = sigmaOfBlur(blurPx)
-  return sigma === 0 ? data : convolvePlane({ widthPx, heightPx, data }, gaussianTaps(sigma)).data
+function blurred(data: Float32Array, widthPx: number, heightPx: number, { blurPx }: TextShadow): Float32Array {
+  return fastGaussian({ widthPx, heightPx, data }, sigmaOfBlur(blurPx)).data
 }
 
 /** Plate, shadow and letters; `shade` reaches `reach` pixels further on every side. */
 function together(
   plate: Uint8ClampedArray,
   letters: Uint8ClampedArray,
-  shade: ArrayLike<number>,
+  shade: Float32Array,
   widthPx: number,
   heightPx: number,
   reach: number,
@@ -61,6 +62,8 @@ function together(
       const at = (y * widthPx + x) * 4
       const letterAlpha = letters[at + 3]! / 255
       const shadeAlpha = shade[(y + reach) * (widthPx + 2 * reach) + x + reach]! * shadow.opacity * (1 - letterAlpha)
+      // Most of a box is empty.
+      if (letterAlpha + shadeAlpha === 0 && plate[at + 3] === 0) continue
       const plateAlpha = (plate[at + 3]! / 255) * (1 - letterAlpha - shadeAlpha)
       const alpha = letterAlpha + shadeAlpha + plateAlpha
       if (alpha === 0) continue

@@ -9,7 +9,10 @@ import type { LoadedStill } from '../still/still-protocol.ts'
 import { textPicture } from '../text/text-picture.ts'
 import { clearPicture, colourPicture, openTextCanvas, stillFrame } from './still-sources.ts'
 
-const TEXTS_KEPT = 160
+/** Pictures of texts and outlines that are kept: some 25 as large as a 720p canvas, or hundreds of usual ones. */
+export const RASTER_BYTES = 96 * 1024 * 1024
+/** What a plan asked for this long ago may be on air still: plans stand while nothing changes. */
+const IN_USE_MS = 2000
 const CARD_FAMILY = 'Bricolage Grotesque'
 
 /** The typefaces that texts are set in. */
@@ -26,11 +29,21 @@ export interface SourceBookEvents {
   readonly onAssetFailed: (asset: string, reason: string) => void
 }
 
+/** The picture of a text or an outline. */
+interface Raster {
+  /** Whether it is its own, and not one that holds its place. */
+  readonly isOwn: boolean
+  readonly byteLength: number
+  /** When a plan last asked for it. */
+  readonly usedMs: number
+}
+
 export class SourceBook {
   readonly frames = new Map<SourceId, SourceFrame>()
   readonly infos = new Map<SourceId, SourceInfo>()
-  /** Texts and outlines that have a picture, and whether it is theirs. */
-  readonly #texts = new Map<SourceId, boolean>()
+  /** Texts and outlines that have a picture; those that were asked for longest ago come first. */
+  readonly #rasters = new Map<SourceId, Raster>()
+  #rasterBytes = 0
   /** The newest picture of each text, whatever it said. */
   readonly #lastOf = new Map<string, RgbaPicture>()
   readonly #assets = new Map<string, Promise<LoadedStill>>()
@@ -73,7 +86,7 @@ export class SourceBook {
 
   /** Whether a text or an outline has its own picture, and not one that holds its place. */
   isSet(id: SourceId): boolean {
-    return this.#texts.get(id) === true
+    return this.#rasters.get(id)?.isOwn === true
   }
 
   /** Forgets a source. */
@@ -85,28 +98,52 @@ export class SourceBook {
 
   /** Makes sure that the texts and outlines of a plan have pictures. A text whose letters are still loading shows what there was of it, or nothing, until then. */
   layOut({ texts, outlines }: Pick<FramePlan, 'texts' | 'outlines'>): void {
-    if (this.#texts.size > TEXTS_KEPT) {
-      for (const id of this.#texts.keys()) this.frames.delete(id)
-      this.#texts.clear()
-      this.#lastOf.clear()
-      this.#events.onChange()
-    }
     for (const { sourceId, outline, widthPx, heightPx } of outlines) {
-      if (this.#texts.has(sourceId)) continue
-      this.#versions += 1
-      this.frames.set(sourceId, stillFrame(outlinePicture(outline, widthPx, heightPx), this.#versions))
-      this.#texts.set(sourceId, true)
+      if (!this.#isKept(sourceId)) this.#keep(sourceId, outlinePicture(outline, widthPx, heightPx), true)
     }
     for (const job of texts) {
-      if (this.#texts.get(job.sourceId) === true) continue
+      if (this.#isKept(job.sourceId)) continue
       const isReady = this.#hasLetters(job)
-      if (!isReady && this.#texts.has(job.sourceId)) continue
-      this.#versions += 1
+      if (!isReady && this.#rasters.has(job.sourceId)) continue
       const picture = isReady ? textPicture(job, openTextCanvas, (family, text) => this.#fonts.stackFor(family, text)) : this.#placeholderFor(job)
-      this.frames.set(job.sourceId, stillFrame(picture, this.#versions))
-      this.#texts.set(job.sourceId, isReady)
+      this.#keep(job.sourceId, picture, isReady)
       if (isReady) this.#lastOf.set(job.contentId, picture)
     }
+    this.#makeRoom()
+  }
+
+  /** Whether a raster is there as it should be; then it is in use from now on. */
+  #isKept(id: SourceId): boolean {
+    const known = this.#rasters.get(id)
+    if (known === undefined || !known.isOwn) return false
+    this.#rasters.delete(id)
+    this.#rasters.set(id, { ...known, usedMs: performance.now() })
+    return true
+  }
+
+  #keep(id: SourceId, picture: RgbaPicture, isOwn: boolean): void {
+    this.#versions += 1
+    this.frames.set(id, stillFrame(picture, this.#versions))
+    this.#rasterBytes += picture.data.length - (this.#rasters.get(id)?.byteLength ?? 0)
+    this.#rasters.delete(id)
+    this.#rasters.set(id, { isOwn, byteLength: picture.data.length, usedMs: performance.now() })
+  }
+
+  /** Lets go what was asked for longest ago, and what nobody asks for now; a plan that still shows it asks again. */
+  #makeRoom(): void {
+    const now = performance.now()
+    let hasGone = false
+    for (const [id, { byteLength, usedMs }] of this.#rasters) {
+      if (this.#rasterBytes <= RASTER_BYTES || now - usedMs < IN_USE_MS) break
+      this.#rasterBytes -= byteLength
+      this.#rasters.delete(id)
+      this.frames.delete(id)
+      hasGone = true
+    }
+    if (!hasGone) return
+    // Copies for placeholders would hold on to what has just been let go.
+    this.#lastOf.clear()
+    this.#events.onChange()
   }
 
   /** The last picture of the same text, where it has the size; clear otherwise. */

@@ -434,4 +434,14 @@ export const mutants = [
   { file: 'webcam/host/studio-host.ts', from: 'if (isReplaced) return this.#replace(track)', to: '', test: 'webcam/host/studio-host.test.ts' },
   { file: 'engine/clip/check-clip.ts', from: 'goodUs = Math.max(goodUs, startUs)', to: 'goodUs = durationUs', test: 'engine/clip' },
   { file: 'engine/clip/check-clip.ts', from: 'fault: cutOff }', to: 'fault: null }', test: 'engine/clip' },
+  { file: 'engine/worker/source-book.ts', from: '|| now - usedMs < IN_USE_MS', to: '', test: 'engine/worker/source-book.test.ts' },
+  { file: 'engine/worker/source-book.ts', from: 'this.#rasterBytes -= byteLength', to: '', test: 'engine/worker/source-book.test.ts' },
+  {
+    file: 'engine/worker/source-book.ts',
+    from: 'this.#rasters.set(id, { ...known, usedMs: performance.now() })',
+    to: 'this.#rasters.set(id, known)',
+    test: 'engine/worker/source-book.test.ts',
+  },
+  { file: 'core/filter/fast-gaussian.ts', from: 'sigma * sigma - 0.75', to: 'sigma * sigma', test: 'core/filter/fast-gaussian.test.ts' },
+  { file: 'core/filter/fast-gaussian.ts', from: 'middle + 2 * way', to: 'middle - 2 * way', test: 'core/filter/fast-gaussian.test.ts' },
 ]
