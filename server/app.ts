@@ -68,6 +68,10 @@ export function createApp({ shows, assets, presets, sites, origins, distDir, dat
     response.json(await findWays(dataDir))
   })
   app.use('/api/sites', siteRoutes(sites))
+  // Where a browser on this computer finds the extension's folder.
+  app.get('/api/extension', (_request, response) => {
+    response.json({ folder: path.resolve(distDir, 'extension') })
+  })
   app.use('/api', (request) => {
     throw new HttpError(404, 'not-found', `There is nothing at ${request.originalUrl}.`)
   })

@@ -16,7 +16,9 @@ const engine = useEngineStore()
 const offered = computed(() => engine.cameraControls[props.input.id] ?? null)
 const held = computed(() => (props.input.device.type === 'device' ? (props.input.device.controls ?? {}) : {}))
 const hasAny = computed(() => offered.value !== null && offered.value.modes.length + offered.value.ranges.length > 0)
-const modeOf = (name: string, value: string) => String(held.value[name] ?? value)
+const isRefused = (name: string) => offered.value?.refused.includes(name) ?? false
+/** What the camera refused is not held: it stands where it stands. */
+const modeOf = (name: string, value: string) => (isRefused(name) ? value : String(held.value[name] ?? value))
 /** While the camera sets a number itself, it can't be moved. */
 const isAuto = (mode: string | null) => {
   const control = offered.value?.modes.find(({ name }) => name === mode)
@@ -51,10 +53,13 @@ function hold(name: string, value: number | string): void {
           :options="mode.options.map((option) => ({ value: option, label: t(`ownControls.options.${option}`, option) }))"
           @update:model-value="hold(mode.name, $event)"
         />
+        <p v-if="isRefused(mode.name)" role="status" class="col-span-2 text-[12px] text-brass">
+          {{ t('ownControls.refused', { value: t(`ownControls.options.${held[mode.name]}`, String(held[mode.name])) }) }}
+        </p>
       </div>
       <div v-for="range in offered.ranges" :key="range.name" class="mb-1.5">
         <SliderRow
-          :model-value="Number(held[range.name] ?? range.value)"
+          :model-value="isRefused(range.name) ? range.value : Number(held[range.name] ?? range.value)"
           :label="t(`ownControls.${range.name}`)"
           :min="range.min"
           :max="range.max"
@@ -62,7 +67,8 @@ function hold(name: string, value: number | string): void {
           :disabled="isAuto(range.mode)"
           @update:model-value="hold(range.name, $event)"
         />
-        <p class="text-[12px] text-soft">{{ t(`ownControls.costs.${range.name}`) }}</p>
+        <p v-if="isRefused(range.name)" role="status" class="text-[12px] text-brass">{{ t('ownControls.refused', { value: held[range.name]! }) }}</p>
+        <p v-else class="text-[12px] text-soft">{{ t(`ownControls.costs.${range.name}`) }}</p>
       </div>
     </template>
   </div>

@@ -3,12 +3,12 @@ import { ArrowLeftRight, ChevronDown, ChevronUp, Copy, GripVertical, Pipette, Ro
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
-import { addStep, changeTreatment, setStepParams, switchStep, type TreatmentHome } from '../../core/show/edits.ts'
+import { addStep, changeTreatment, resetStep, setStepParams, switchStep, type TreatmentHome } from '../../core/show/edits.ts'
 import type { Step } from '../../core/show/show.ts'
 import { measureWhite } from '../../core/solve/measure-white.ts'
 import type { AdviceCode } from '../../core/steps/advice.ts'
 import { stepOf } from '../../core/steps/index.ts'
-import { defaultParams, type ParamSpec, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
+import type { ParamSpec, ParamSpecs, ParamValue } from '../../core/steps/step.ts'
 import { makeId } from '../show/make-id.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
@@ -51,7 +51,7 @@ function set(param: string, value: ParamValue): void {
 }
 
 function reset(): void {
-  showStore.edit(name.value, (show) => setStepParams(show, props.home, props.step.id, defaultParams(stepOf(props.step.kind).params as ParamSpecs)))
+  showStore.edit(name.value, (show) => resetStep(show, props.home, props.step.id))
 }
 
 function remove(): void {
@@ -97,7 +97,7 @@ async function measureAndHold(): Promise<void> {
     return
   }
   // A step whose tool is used is wanted.
-  const isMade = showStore.edit(name.value, (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
+  const isMade = showStore.edit(name.value, (show) => setStepParams(show, home, step.id, params))
   if (isMade) toast(t('bench.held', { kelvin: params.temperature, tint: params.tint }))
 }
 </script>

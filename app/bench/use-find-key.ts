@@ -176,7 +176,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
     }
     try {
       const asset = await api.addAsset(await pngOf(picture, 'empty-cloth.png'))
-      const isMade = showStore.edit(t('key.plate'), (show) => setStepParams(switchStep(show, at, id, true), at, id, { plate: asset.hash, backdrop: 'plate' }))
+      const isMade = showStore.edit(t('key.plate'), (show) => setStepParams(show, at, id, { plate: asset.hash, backdrop: 'plate' }))
       if (isMade) toast(t('key.plateTaken'))
     } catch (error) {
       toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))

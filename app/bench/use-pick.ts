@@ -3,7 +3,7 @@ import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { parseHex } from '../../core/colour/hex.ts'
-import { setStepParams, switchStep, treatmentAt } from '../../core/show/edits.ts'
+import { setStepParams, treatmentAt } from '../../core/show/edits.ts'
 import type { Input, Step } from '../../core/show/show.ts'
 import { stepOf } from '../../core/steps/index.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -35,7 +35,7 @@ export function usePick(input: Ref<Input | null>) {
     }
     bench.pickingStepId = null
     const { home } = bench
-    const isMade = showStore.edit(t('edits.pick'), (show) => setStepParams(switchStep(show, home, step.id, true), home, step.id, params))
+    const isMade = showStore.edit(t('edits.pick'), (show) => setStepParams(show, home, step.id, params))
     if (isMade) toast(t(`steps.${step.kind}.picked`, { colour }))
   }
 

@@ -52,7 +52,7 @@ function reset(): void {
 <template>
   <div class="mt-2.5">
     <p class="mb-1 flex items-center justify-between gap-2 text-[11.5px] text-soft">
-      {{ t('inspector.cropHere') }}
+      {{ t('inspector.cropHere', { width: Math.round(size.widthPx), height: Math.round(size.heightPx) }) }}
       <button v-if="layer.crop" type="button" class="min-h-6 rounded font-medium text-green hover:underline" @click="reset">
         {{ t('inspector.cropNone') }}
       </button>

@@ -1,9 +1,22 @@
 <script setup lang="ts">
 // How the extension is loaded, in three steps with pictures; replaced by a word of welcome as soon as it is there.
+import { useClipboard } from '@vueuse/core'
+import { Check, Copy } from 'lucide-vue-next'
+import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { toast } from 'vue-sonner'
+import IconButton from '../base/IconButton.vue'
+import { api } from '../show/api.ts'
 import GuidePicture from './GuidePicture.vue'
 
 const { t } = useI18n()
+/** The whole path, once the server has told it. */
+const folder = ref('dist/extension')
+const { copy, copied } = useClipboard({ copiedDuring: 2000 })
+api.extensionFolder().then(
+  (path) => (folder.value = path),
+  (error: unknown) => toast.error(error instanceof TypeError ? t('errors.network') : String(error)),
+)
 const steps = [1, 2, 3] as const
 </script>
 
@@ -16,7 +29,10 @@ const steps = [1, 2, 3] as const
         <p class="font-semibold">{{ step }}. {{ t(`extension.steps.${step}.title`) }}</p>
         <i18n-t :keypath="`extension.steps.${step}.text`" tag="p" class="leading-snug text-soft" scope="global">
           <template #address><code class="font-num text-[11.5px] text-ink select-all">chrome://extensions</code></template>
-          <template #folder><code class="font-num text-[11.5px] text-ink select-all">dist/extension</code></template>
+          <template #folder>
+            <code class="font-num text-[11.5px] break-all text-ink select-all" data-testid="extension-folder">{{ folder }}</code>
+            <IconButton :icon="copied ? Check : Copy" size="small" :label="copied ? t('extension.copied') : t('extension.copy')" @click="copy(folder)" />
+          </template>
         </i18n-t>
         <a v-if="step === 2" href="/extension/green-room-extension.zip" download class="font-medium text-green underline">{{ t('extension.zip') }}</a>
       </div>

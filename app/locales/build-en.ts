@@ -199,7 +199,7 @@ export const buildWords = {
     whole: 'Whole canvas',
     ownSize: 'Its own size',
     unit: 'Numbers in',
-    cropHere: 'Cut off, here only',
+    cropHere: 'Cut off here only, of {width}×{height} px',
     cropNone: 'Nothing',
     cropEdge: 'Cut off: {edge}',
     cropEdges: { left: 'Left', right: 'Right', top: 'Top', bottom: 'Bottom' },

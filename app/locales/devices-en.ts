@@ -65,11 +65,13 @@ export const deviceWords = {
     thereHelp:
       'Open your meeting in this browser and choose Green Room Camera and Green Room Microphone. A meeting that was open before has to be loaded again once.',
     why: 'A small extension of your browser brings your picture and voice to any meeting page. Load it once:',
+    copy: 'Copy the path',
+    copied: 'Copied',
     zip: 'Or take the extension as a zip, and unpack it',
     waiting: 'Waiting for the extension. This page notices by itself.',
     steps: {
       1: { title: 'Open the extensions', text: 'Type {address} in the address bar and switch on Developer mode.' },
-      2: { title: 'Load it', text: 'Choose Load unpacked and the folder {folder} of Green Room.' },
+      2: { title: 'Load it', text: 'Choose Load unpacked and this folder: {folder}' },
       3: { title: 'Choose it in your meeting', text: 'Load the meeting page anew and pick Green Room Camera and Microphone.' },
     },
   },

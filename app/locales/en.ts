@@ -18,6 +18,8 @@ export default {
   header: {
     undo: 'Undo {what}',
     undoShort: 'Undo',
+    undone: 'Undone: {what}',
+    redone: 'Done again: {what}',
     undoNone: 'Nothing to undo',
     redo: 'Redo {what}',
     redoNone: 'Nothing to redo',
@@ -106,6 +108,7 @@ export default {
     title: 'Camera’s own controls',
     hint: 'Set these first: they change what the sensor records. Hold them, so that skin stays when a cloud passes.',
     held: '{count} held',
+    refused: 'The camera did not take {value}.',
     none: 'This camera offers none to the browser.',
     standin: 'A stand-in has none. A real camera may offer exposure, focus and white balance here.',
     exposureMode: 'Exposure',

@@ -15,7 +15,14 @@ let stillTimer = 0
 function drawCard(): void {
   card.width = 1280
   card.height = 720
-  drawHoldingCard(card.getContext('2d', { willReadFrequently: true })!, card.width, card.height, 'Back in a moment', '', "'Bricolage Grotesque Variable', sans-serif")
+  drawHoldingCard(
+    card.getContext('2d', { willReadFrequently: true })!,
+    card.width,
+    card.height,
+    'Back in a moment',
+    '',
+    "'Bricolage Grotesque Variable', sans-serif",
+  )
 }
 
 /** The studio's feed; null when it does not run, or the studio is gone. */

@@ -19,6 +19,7 @@ import SelfMark from './SelfMark.vue'
 import StepsMenu from './StepsMenu.vue'
 import { areKeysShown } from './keys.ts'
 import { useTheme } from './use-theme.ts'
+import { useUndo } from './use-undo.ts'
 
 const { t } = useI18n()
 const route = useRoute()
@@ -46,6 +47,7 @@ const showActions = computed(() => [
   { label: t('keys.open'), icon: Keyboard, run: () => (areKeysShown.value = true) },
 ])
 
+const { undo, redo } = useUndo()
 /** "move of Class title", and where, when that is not on the stage. */
 const where = (what: string, scene: { readonly name: string } | null) => (scene === null ? what : t('edits.inScene', { what, scene: scene.name }))
 const undoWords = computed(() =>
@@ -106,8 +108,8 @@ function rename(name: string): void {
     <div class="ml-auto flex min-w-0 items-center justify-end gap-1">
       <template v-if="isInShow">
         <SaveNote class="mr-2" />
-        <IconButton :icon="Undo2" :label="undoWords" :disabled="showStore.undoLabel === null" @click="showStore.undo()" />
-        <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="showStore.redo()" />
+        <IconButton :icon="Undo2" :label="undoWords" :disabled="showStore.undoLabel === null" @click="undo" />
+        <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="redo" />
         <StepsMenu />
       </template>
       <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />

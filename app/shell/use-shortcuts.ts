@@ -4,6 +4,7 @@ import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { areKeysShown } from './keys.ts'
 import { hasSingleKeys } from './use-single-keys.ts'
+import { useUndo } from './use-undo.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
 
 const SCENE_KEYS = Array.from({ length: 9 }, (_, index) => `Digit${index + 1}`)
@@ -13,6 +14,7 @@ export function useShortcuts(): void {
   const showStore = useShowStore()
   const engine = useEngineStore()
   const voice = useVoiceStore()
+  const { undo, redo } = useUndo()
   const unlessTyping = (run: () => void) => (event: KeyboardEvent) => {
     if (event.defaultPrevented || isTextField(event.target) || isInList(event.target)) return
     event.preventDefault()
@@ -23,9 +25,9 @@ export function useShortcuts(): void {
     return (event: KeyboardEvent) => (hasSingleKeys.value ? act(event) : undefined)
   }
   const stop = tinykeys(window, {
-    '$mod+KeyZ': unlessTyping(() => showStore.undo()),
-    '$mod+Shift+KeyZ': unlessTyping(() => showStore.redo()),
-    'Control+KeyY': unlessTyping(() => showStore.redo()),
+    '$mod+KeyZ': unlessTyping(undo),
+    '$mod+Shift+KeyZ': unlessTyping(redo),
+    'Control+KeyY': unlessTyping(redo),
     '?': unlessTyping(() => (areKeysShown.value = true)),
     'Shift+?': unlessTyping(() => (areKeysShown.value = true)),
     KeyM: single(() => voice.toggleMute()),

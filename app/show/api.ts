@@ -110,6 +110,8 @@ function sending(method: string, body: unknown): RequestInit {
 /** The server's calls. All throw an ApiError when refused and a TypeError when unreachable. */
 export const api = {
   deviceOutWays: () => call<DeviceOutWays>('/device-out'),
+  /** Where the extension's folder is on this computer. */
+  extensionFolder: async () => (await call<{ readonly folder: string }>('/extension')).folder,
   listSites: () => call<Site[]>('/sites'),
   decideSite: (origin: string, decision: Site['decision']) => call<Site[]>('/sites', sending('PUT', { origin, decision })),
   forgetSite: (origin: string) => call<Site[]>('/sites', sending('DELETE', { origin })),

@@ -5,8 +5,8 @@ import { fromSceneCanvas, groupsRound, toSceneCanvas } from './group-space.ts'
 import { changeListOf, findLayer, mapLayers } from './layer-tree.ts'
 import { RANGES, withinRange } from './limits.ts'
 import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
-import { steps as taughtSteps, type StepKind } from '../steps/index.ts'
-import type { ParamValue } from '../steps/step.ts'
+import { stepOf, steps as taughtSteps, type StepKind } from '../steps/index.ts'
+import { defaultParams, type ParamSpecs, type ParamValue } from '../steps/step.ts'
 
 /** Where a treatment hangs: on an input (everywhere) or on a layer (here only). */
 export type TreatmentHome =
@@ -144,9 +144,18 @@ export function addStep(show: Show, home: TreatmentHome, step: Step): Show {
   })
 }
 
-/** Sets parameters of one step. */
+/** Sets parameters of one step. One that was off is on then: whoever sets a value wants to see it. */
 export function setStepParams(show: Show, home: TreatmentHome, stepId: string, params: Readonly<Record<string, ParamValue>>): Show {
-  return changeTreatment(show, home, (steps) => steps.map((step) => (step.id === stepId ? ({ ...step, params: { ...step.params, ...params } } as Step) : step)))
+  return changeTreatment(show, home, (steps) =>
+    steps.map((step) => (step.id === stepId ? ({ ...step, on: true, params: { ...step.params, ...params } } as Step) : step)),
+  )
+}
+
+/** Gives a step its default parameters, on or off as it is. */
+export function resetStep(show: Show, home: TreatmentHome, stepId: string): Show {
+  return changeTreatment(show, home, (steps) =>
+    steps.map((step) => (step.id === stepId ? ({ ...step, params: defaultParams(stepOf(step.kind).params as ParamSpecs) } as Step) : step)),
+  )
 }
 
 /** Switches one step on or off. */

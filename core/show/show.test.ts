@@ -17,6 +17,7 @@ import {
   moveStepHome,
   putSteps,
   removeScene,
+  resetStep,
   setStepParams,
   switchStep,
   treatmentAt,
@@ -129,6 +130,13 @@ describe('edits', () => {
     expect(edited.inputs[1]).toBe(show.inputs[1])
     expect(treatmentAt(edited, home)[2]!.params).toMatchObject({ exposure: 0.5, contrast: 1.04 })
     expect(treatmentAt(show, home)[2]!.params).toMatchObject({ exposure: 0.15 })
+  })
+
+  it('that set a value of a step that is off switch it on; its defaults come back without that', () => {
+    const stepId = show.inputs[0]!.treatment[2]!.id
+    const off = switchStep(show, home, stepId, false)
+    expect(treatmentAt(setStepParams(off, home, stepId, { exposure: 0.5 }), home)[2]!).toMatchObject({ on: true, params: { exposure: 0.5 } })
+    expect(treatmentAt(resetStep(off, home, stepId), home)[2]!).toMatchObject({ on: false, params: { exposure: 0, contrast: 1 } })
   })
 
   it('keep every show valid: a chain of edits passes the schema', () => {

@@ -21,7 +21,7 @@ describe('a camera’s own controls', () => {
       ['focusDistance', 0, null],
       ['zoom', 120, null],
     ])
-    expect(controlsOf({}, {})).toEqual({ modes: [], ranges: [] })
+    expect(controlsOf({}, {})).toEqual({ modes: [], ranges: [], refused: [] })
   })
 
   it('are held with modes first, within what the camera offers now', () => {

@@ -21,6 +21,8 @@ export interface ModeControl {
 export interface CameraControls {
   readonly ranges: readonly RangeControl[]
   readonly modes: readonly ModeControl[]
+  /** Controls that were to be held at a value and stand at another: the camera refused. */
+  readonly refused: readonly string[]
 }
 
 const MODES = ['exposureMode', 'focusMode', 'whiteBalanceMode', 'powerLineFrequency'] as const
@@ -55,7 +57,18 @@ export function controlsOf(capabilities: object, settings: object): CameraContro
     const mode = MODE_OF[name]
     return [{ name, min: range.min, max: range.max, step, value, mode: modes.some((control) => control.name === mode) ? mode! : null }]
   })
-  return { ranges, modes }
+  return { ranges, modes, refused: [] }
+}
+
+/** Which of the `held` values a camera that offers and stands as `now` did not take. Values that it does not offer are none of them. */
+export function refusedOf(held: Readonly<Record<string, number | string>>, now: CameraControls): string[] {
+  const modes = now.modes.filter(({ name, value }) => typeof held[name] === 'string' && held[name] !== value)
+  const ranges = now.ranges.filter(({ name, min, max, step, value }) => {
+    const wanted = held[name]
+    // Cameras take steps.
+    return typeof wanted === 'number' && Math.abs(Math.min(max, Math.max(min, wanted)) - value) > step
+  })
+  return [...modes, ...ranges].map(({ name }) => name)
 }
 
 /**

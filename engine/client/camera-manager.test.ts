@@ -17,7 +17,8 @@ function setUp() {
   const track = {
     stop: vi.fn(),
     getCapabilities: () => ({ zoom: { min: 1, max: 4, step: 1 }, exposureMode: ['continuous', 'manual'] }),
-    getSettings: () => ({ zoom: 1, exposureMode: 'continuous' }),
+    settings: { zoom: 1, exposureMode: 'continuous' },
+    getSettings: () => track.settings,
     applyConstraints: vi.fn(async (_constraints: MediaTrackConstraints) => undefined),
   }
   const getUserMedia = vi.fn(async (_constraints: MediaStreamConstraints) => ({ getVideoTracks: () => [track] }) as unknown as MediaStream)
@@ -25,6 +26,7 @@ function setUp() {
   const states: CameraState[] = []
   const supplies: string[] = []
   const gone = vi.fn()
+  const onControls = vi.fn()
   const stopStandin = vi.fn()
   const manager = new CameraManager(
     {
@@ -39,7 +41,7 @@ function setUp() {
       setTimer: (run) => timers.push(run),
       clearTimer: () => undefined,
     },
-    { onSupply: (_id, supply) => supplies.push(supply.type), onGone: gone, onState: (_id, state) => states.push(state) },
+    { onSupply: (_id, supply) => supplies.push(supply.type), onGone: gone, onState: (_id, state) => states.push(state), onControls },
   )
   const settle = () => new Promise((resolve) => setImmediate(resolve))
   return {
@@ -48,6 +50,7 @@ function setUp() {
     states,
     supplies,
     gone,
+    onControls,
     track,
     stopStandin,
     timers,
@@ -83,6 +86,35 @@ describe('CameraManager', () => {
     manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(states.at(-1)).toBe(state)
+  })
+
+  it('calls a camera missing, not held, that the browser does not list, whatever its error says', async () => {
+    const { manager, getUserMedia, states, settle, setDevices } = setUp()
+    setDevices([{ kind: 'videoinput', deviceId: 'cam-2', label: 'Another' }] as MediaDeviceInfo[])
+    getUserMedia.mockImplementation(() => failing('NotReadableError'))
+    manager.follow(withDevice(DEVICE), all)
+    await settle()
+    expect(states.at(-1)).toBe('missing')
+    // Before permission a browser lists cameras without names: then its error is all there is.
+    setDevices([{ kind: 'videoinput', deviceId: '', label: '' }] as MediaDeviceInfo[])
+    manager.retry(inputId)
+    await settle()
+    expect(states.at(-1)).toBe('busy')
+  })
+
+  it('says which held controls the camera refused: where it stands, not what was asked', async () => {
+    const { manager, track, settle, onControls } = setUp()
+    track.applyConstraints.mockImplementation(async ({ advanced }) => {
+      if ('zoom' in advanced![0]!) throw new DOMException('not now', 'OverconstrainedError')
+      track.settings = { ...track.settings, ...(advanced![0] as object) }
+    })
+    manager.follow(withDevice({ ...DEVICE, controls: { zoom: 3, exposureMode: 'manual', iso: 100 } }), all)
+    await settle()
+    expect(onControls).toHaveBeenLastCalledWith(inputId, expect.objectContaining({ refused: ['zoom'] }))
+    track.applyConstraints.mockImplementation(async ({ advanced }) => void (track.settings = { ...track.settings, ...(advanced![0] as object) }))
+    manager.retry(inputId)
+    await settle()
+    expect(onControls).toHaveBeenLastCalledWith(inputId, expect.objectContaining({ refused: [] }))
   })
 
   it('takes a busy camera by itself once it is free', async () => {

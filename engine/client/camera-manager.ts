@@ -1,7 +1,7 @@
 // Opens the cameras a show asks for, says what is wrong with the others, and tries again by itself.
 import type { CameraInput, Show } from '../../core/show/show.ts'
 import type { LiveSupply } from '../protocol.ts'
-import { constraintsFor, controlsOf, type CameraControls } from './camera-controls.ts'
+import { constraintsFor, controlsOf, refusedOf, type CameraControls } from './camera-controls.ts'
 
 /** What a camera is doing. The words for it are the app's. */
 /** 'resting': nobody looks at it, so its light is off. */
@@ -130,7 +130,11 @@ export class CameraManager {
     } catch (error) {
       if (this.#open.get(input.id) !== camera) return
       this.#events.onGone(input.id)
-      this.#setState(input.id, camera, stateOfError(error, camera.state))
+      const state = stateOfError(error, camera.state)
+      // A browser may call a device held that is not plugged in: its list knows better.
+      const isGone = state === 'busy' && !(await this.#isListed(input))
+      if (this.#open.get(input.id) !== camera) return
+      this.#setState(input.id, camera, isGone ? 'missing' : state)
       this.#retryLater(input.id, camera)
     }
   }
@@ -143,9 +147,10 @@ export class CameraManager {
     this.#tellOffer(input.id, track)
     const offered = controlsOf(track.getCapabilities?.() ?? {}, track.getSettings())
     const constraints = constraintsFor(input.device.controls ?? {}, offered)
-    // One at a time: a refused value must not take the others with it.
+    // One at a time: a refused value must not take the others with it. What was refused is seen by where the camera stands afterwards.
     for (const constraint of constraints.advanced ?? []) await track.applyConstraints({ advanced: [constraint] }).catch(() => undefined)
-    this.#events.onControls?.(input.id, controlsOf(track.getCapabilities?.() ?? {}, track.getSettings()))
+    const now = controlsOf(track.getCapabilities?.() ?? {}, track.getSettings())
+    this.#events.onControls?.(input.id, { ...now, refused: refusedOf(input.device.controls ?? {}, now) })
   }
 
   #tellOffer(inputId: string, track: MediaStreamTrack): void {
@@ -161,6 +166,14 @@ export class CameraManager {
     const byId = cameras.some((candidate) => candidate.deviceId === device.deviceId)
     if (byId) return device.deviceId
     return cameras.find((candidate) => device.label !== '' && candidate.label === device.label)?.deviceId ?? device.deviceId
+  }
+
+  /** Whether the browser names the device; true where it names none, as before permission. */
+  async #isListed({ device }: CameraInput): Promise<boolean> {
+    if (device.type !== 'device') return true
+    const devices = await this.#host.mediaDevices!.enumerateDevices().catch(() => [])
+    const cameras = devices.filter(({ kind, deviceId }) => kind === 'videoinput' && deviceId !== '')
+    return cameras.length === 0 || cameras.some(({ deviceId, label }) => deviceId === device.deviceId || (label !== '' && label === device.label))
   }
 
   #retryAll(): void {

@@ -44,7 +44,7 @@ export async function inspectPicture(bytes: Buffer, fileName: string): Promise<P
     .catch(() => null)
   const mimeType = metadata?.format === undefined ? undefined : MIME_TYPES[metadata.format]
   if (metadata === null || mimeType === undefined) {
-    throw new HttpError(415, 'picture-format', `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP or GIF file.`)
+    throw new HttpError(415, 'picture-format', `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP or GIF picture, or an MP4 or WebM clip.`)
   }
   const longest = Math.max(metadata.width, metadata.height)
   if (longest > MAX_PICTURE_SIDE_PX) {

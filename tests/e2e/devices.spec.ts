@@ -3,6 +3,7 @@ import type { BrowserContext, Page } from '@playwright/test'
 import type { TestServer } from '../support/test-server.ts'
 import { colourAt, expect, test } from './studio.ts'
 import { rmSync } from 'node:fs'
+import path from 'node:path'
 import { Hand } from './hand.ts'
 import { writeToneWav } from '../support/wav.ts'
 import { extensionFor } from '../support/extension.ts'
@@ -104,9 +105,16 @@ test('the devices page: states in words, a microphone by its own name, the exten
   )
 })
 
-test('a studio without the extension shows how to load it', async ({ page, server }) => {
+test('a studio without the extension shows how to load it', async ({ page, context, server }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   await page.goto(`${server.studioUrl}/devices`)
   for (const step of ['1. Open the extensions', '2. Load it', '3. Choose it in your meeting']) await expect(page.getByText(step)).toBeVisible()
+  // The whole path, for a dialog of files.
+  const folder = page.getByTestId('extension-folder')
+  await expect(folder).toHaveText(path.resolve('dist/extension'))
+  await page.getByRole('button', { name: 'Copy the path' }).click()
+  await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible()
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(path.resolve('dist/extension'))
   const zip = await page.request.get(`${server.studioUrl}/extension/green-room-extension.zip`)
   expect(zip.status()).toBe(200)
   expect((await zip.body()).subarray(0, 2).toString()).toBe('PK')

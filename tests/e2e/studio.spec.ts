@@ -272,3 +272,20 @@ test('a covered wall is a quiet note that is dismissed for good; a covered camer
   await expect(page.getByText('Starting the camera')).toHaveCount(0)
   await expect(note).toHaveCount(0)
 })
+
+test('a step back in another scene goes there, and says what it did', async ({ page, server }) => {
+  await openStudio(page, server)
+  const names = (await server.shows.get('demo-brood-frame')).show.scenes.map(({ name }) => name)
+  const pane = page.getByTestId('depth').getByRole('listitem').last().getByRole('button').first()
+  const layer = await page.getByTestId('depth').getByRole('listitem').last().getAttribute('data-layer')
+  await pane.focus()
+  await page.keyboard.press('Delete')
+  await page.getByRole('button', { name: names[1]!, exact: true }).click()
+  await page.getByTestId('stage').focus()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText(new RegExp(`^Undone: .*${layer ?? ''}.*, in ${names[0]!}$`))).toBeVisible()
+  await expect(page.getByRole('button', { name: names[0]!, exact: true })).toHaveAttribute('aria-current', /./)
+  await page.keyboard.press('Control+Shift+z')
+  // Its scene is on the stage now: what it does is seen.
+  await expect(page.getByText(/^Done again/)).toHaveCount(0)
+})
