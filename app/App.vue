@@ -82,6 +82,16 @@ const toastWidth = computed(() => (route.name !== 'bench' ? '320px' : isNarrow.v
   flex: 1 0 76px;
   min-width: 0;
 }
+/* Two buttons stand side by side below the words. */
+.gr-toast:has([data-cancel]) {
+  justify-content: flex-end;
+}
+.gr-toast:has([data-cancel]) [data-content] {
+  flex-basis: calc(100% - 32px);
+}
+.gr-toast:has([data-cancel]) [data-button] {
+  margin-left: 0;
+}
 .gr-toast [data-description] {
   color: inherit !important;
   opacity: 0.85;

@@ -48,6 +48,7 @@ export function useAddFiles() {
       try {
         const check = await checkClipFile(file, cancelling.signal, shareOf('build.checked'))
         const isDamaged = check !== null && check.fault !== null
+        if (isDamaged) toast.dismiss(progress)
         if (isDamaged && !(await wantsGoodPart(file, check.goodUs))) continue
         const asset = await api.addAsset(file, { onShare: shareOf('build.sent'), signal: cancelling.signal })
         // What was begun for a scene comes into that scene, whatever is on the stage now.

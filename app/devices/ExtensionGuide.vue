@@ -29,11 +29,17 @@ const steps = [1, 2, 3] as const
         <p class="font-semibold">{{ step }}. {{ t(`extension.steps.${step}.title`) }}</p>
         <i18n-t :keypath="`extension.steps.${step}.text`" tag="p" class="leading-snug text-soft" scope="global">
           <template #address><code class="font-num text-[11.5px] text-ink select-all">chrome://extensions</code></template>
-          <template #folder>
-            <code class="font-num text-[11.5px] break-all text-ink select-all" data-testid="extension-folder">{{ folder }}</code>
-            <IconButton :icon="copied ? Check : Copy" size="small" :label="copied ? t('extension.copied') : t('extension.copy')" @click="copy(folder)" />
-          </template>
         </i18n-t>
+        <div v-if="step === 2" class="flex items-center gap-1">
+          <code class="min-w-0 font-num text-[11.5px] break-all select-all" data-testid="extension-folder">{{ folder }}</code>
+          <IconButton
+            class="shrink-0"
+            :icon="copied ? Check : Copy"
+            size="small"
+            :label="copied ? t('extension.copied') : t('extension.copy')"
+            @click="copy(folder)"
+          />
+        </div>
         <a v-if="step === 2" href="/extension/green-room-extension.zip" download class="font-medium text-green underline">{{ t('extension.zip') }}</a>
       </div>
     </li>

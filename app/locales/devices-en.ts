@@ -67,11 +67,11 @@ export const deviceWords = {
     why: 'A small extension of your browser brings your picture and voice to any meeting page. Load it once:',
     copy: 'Copy the path',
     copied: 'Copied',
-    zip: 'Or take the extension as a zip, and unpack it',
+    zip: 'Or download a zip and unpack it',
     waiting: 'Waiting for the extension. This page notices by itself.',
     steps: {
       1: { title: 'Open the extensions', text: 'Type {address} in the address bar and switch on Developer mode.' },
-      2: { title: 'Load it', text: 'Choose Load unpacked and this folder: {folder}' },
+      2: { title: 'Load it', text: 'Choose Load unpacked and this folder:' },
       3: { title: 'Choose it in your meeting', text: 'Load the meeting page anew and pick Green Room Camera and Microphone.' },
     },
   },
