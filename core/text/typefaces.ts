@@ -66,8 +66,11 @@ export function facesFor<File extends FaceFile>(family: string, text: string, fi
   return [...needed]
 }
 
-/** Whether a text is written from right to left, by its first letter that has a direction (Unicode Standard Annex 9, rule P2). */
-export function isRightToLeft(text: string): boolean {
-  const first = /\p{L}/u.exec(text)?.[0]
-  return first !== undefined && /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(first)
+/**
+ * Whether a paragraph is written from right to left: by its first letter that has a direction, past what is isolated (Unicode Standard
+ * Annex 9, rules P2 and P3).
+ */
+export function isRightToLeft(paragraph: string): boolean {
+  const first = /\p{L}/u.exec(paragraph.replace(/[\u2066-\u2068][^\u2069]*(\u2069|$)/gu, ''))?.[0]
+  return first !== undefined && /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff\u{10800}-\u{10fff}\u{1e800}-\u{1efff}]/u.test(first)
 }

@@ -127,6 +127,35 @@ describe('drawText', () => {
     expect(directions).toEqual(['rtl', 'rtl', 'ltr', 'rtl'])
   })
 
+  it('gives every line of a paragraph the paragraph’s direction, whatever the line begins with (UAX 9, P2 and P3)', () => {
+    const { pen, texts, directions } = paperPen()
+    drawText(pen, { ...content, blocks: [{ ...content.blocks[0]!, text: 'نحل Bees العسل\nBees نحل\n12 \u2067دبور\u2069 Bees' }] }, 60, 400)
+    const of = (text: string) => directions[texts.findIndex((one) => one.text === text)]
+    expect(of('Bees')).toBe('rtl')
+    expect(directions.slice(0, 3)).toEqual(['rtl', 'rtl', 'rtl'])
+    // What is isolated says nothing about the rest.
+    expect(directions.at(-1)).toBe('ltr')
+  })
+
+  it('keeps spaces that a line begins with, and leaves out those it ends with', () => {
+    const { pen, texts } = paperPen()
+    drawText(pen, { ...content, blocks: [{ ...content.blocks[0]!, text: '  One two   three' }] }, 100, 200)
+    expect(texts.map(({ text }) => text)).toEqual(['  One two', 'three'])
+  })
+
+  it('counts no space behind the last letter: a line fits by its letters, and stands in the middle and at the end by them', () => {
+    const spaced = { ...content, letterSpacingEm: 0.5, blocks: [{ ...content.blocks[0]!, text: 'abcd' }] }
+    const { pen, texts } = paperPen()
+    // Four letters of 10 and three gaps of 10: a pen measures a gap more.
+    const measure = pen.measureText.bind(pen)
+    pen.measureText = (text: string) => ({ ...measure(text), width: measure(text).width + 10 * text.length }) as TextMetrics
+    expect(layOutText(pen, spaced, 70, 100).scale).toBe(1)
+    expect(layOutText(pen, spaced, 69, 100).scale).toBeLessThan(1)
+    drawText(pen, { ...spaced, align: 'end' }, 400, 100)
+    drawText(pen, { ...spaced, align: 'centre' }, 400, 100)
+    expect(texts.map(({ x }) => x)).toEqual([410, 205])
+  })
+
   it('fills the box with the plate, puts the accent at the leading edge, and keeps the text off both', () => {
     const { pen, texts, rects } = paperPen()
     drawText(pen, { ...content, plate: { colour: '#1e5b47', opacity: 0.9, paddingPx: 20, accent: '#e0b04b' } }, 400, 100)

@@ -2,6 +2,7 @@
 import { lettersOf } from '../../core/text/letters.ts'
 import { USUAL_LETTERS, type TextBlock, type TextContent } from '../../core/text/text-content.ts'
 import { fontStackFor, isRightToLeft } from '../../core/text/typefaces.ts'
+import { linesOf } from './break-text.ts'
 
 /** The calls a pen must have; both kinds of browser context and the Node canvas do. */
 export type TextPen = Pick<
@@ -28,6 +29,8 @@ export type StackOf = (family: string, text: string) => string
 interface Line {
   readonly text: string
   readonly block: TextBlock
+  /** Whether its paragraph runs from right to left (Unicode Standard Annex 9, rules P2 and P3). */
+  readonly isRtl: boolean
 }
 
 export interface TextLayout {
@@ -105,11 +108,11 @@ export function drawLetters(pen: TextPen, content: TextContent, widthPx: number,
   pen.textBaseline = 'alphabetic'
   for (const line of lines) {
     setFont(pen, content, line.block, scale, stackOf)
-    pen.direction = isRightToLeft(line.text) ? 'rtl' : 'ltr'
+    pen.direction = line.isRtl ? 'rtl' : 'ltr'
     const all = lettersOf(line.text)
     const text = all.length <= letters ? line.text : all.slice(0, letters).join('')
     letters = Math.max(0, letters - all.length)
-    const { x, align } = text === line.text ? anchorOf(content, left, width) : startOf(pen, content, line.text, left, width)
+    const { x, align } = text === line.text ? anchorOf(content, line, scale, left, width) : startOf(pen, content, line, scale, left, width)
     pen.textAlign = align
     const y = top + baselineOf(content, line.block) * scale
     if (content.outline !== null) {
@@ -135,17 +138,20 @@ interface Anchor {
   readonly align: CanvasTextAlign
 }
 
-function anchorOf({ align }: TextContent, left: number, width: number): Anchor {
+function anchorOf(content: TextContent, { block, isRtl }: Line, scale: number, left: number, width: number): Anchor {
+  const { align } = content
+  // What a pen puts behind the last letter must not move the line.
+  const behind = isRtl ? 0 : spacingOf(content, block, scale)
   if (align === 'start') return { x: left, align: 'left' }
-  return align === 'end' ? { x: left + width, align: 'right' } : { x: left + width / 2, align: 'center' }
+  return align === 'end' ? { x: left + width + behind, align: 'right' } : { x: left + width / 2 + behind / 2, align: 'center' }
 }
 
 /** Where a line that is only partly there begins: where it will, all of it. */
-function startOf(pen: TextPen, content: TextContent, line: string, left: number, width: number): Anchor {
-  const { x, align } = anchorOf(content, left, width)
-  const lineWidth = pen.measureText(line).width
+function startOf(pen: TextPen, content: TextContent, line: Line, scale: number, left: number, width: number): Anchor {
+  const { x, align } = anchorOf(content, line, scale, left, width)
+  const lineWidth = pen.measureText(line.text).width
   const first = align === 'left' ? x : align === 'right' ? x - lineWidth : x - lineWidth / 2
-  return isRightToLeft(line) ? { x: first + lineWidth, align: 'right' } : { x: first, align: 'left' }
+  return line.isRtl ? { x: first + lineWidth, align: 'right' } : { x: first, align: 'left' }
 }
 
 /** Where the baseline lies in a line, from its top: what the line is higher than usual is shared above and below. */
@@ -160,43 +166,31 @@ function setFont(pen: TextPen, content: TextContent, block: TextBlock, scale: nu
 }
 
 function breakLines(pen: TextPen, content: TextContent, scale: number, width: number, stackOf: StackOf): Line[] {
-  const lines: Line[] = []
-  for (const block of content.blocks) {
+  return content.blocks.flatMap((block) => {
     setFont(pen, content, block, scale, stackOf)
-    for (const paragraph of block.text.split('\n')) {
-      let current = ''
-      for (const { word, gap } of partsOf(paragraph)) {
-        const longer = current === '' ? word : current + gap + word
-        if (current !== '' && pen.measureText(longer).width > width) {
-          lines.push({ text: current, block })
-          current = word
-        } else {
-          current = longer
-        }
-      }
-      lines.push({ text: current, block })
-    }
-  }
-  return lines
+    const fitsIn = (line: string) => widthOf(pen, content, block, scale, line) <= width
+    return block.text.split('\n').flatMap((paragraph) => {
+      const isRtl = isRightToLeft(paragraph)
+      return linesOf(paragraph, fitsIn).map((text) => ({ text, block, isRtl }))
+    })
+  })
 }
 
-/** Chinese, Japanese kana and Thai are written without spaces: a line may end between any two of their letters. */
-const UNSPACED = /[\u0e00-\u0e7f\u3040-\u30ff\u3400-\u9fff\uf900-\ufaff]/
+/** Space between letters, in pixels. */
+function spacingOf({ letterSpacingEm }: TextContent, { sizePx }: TextBlock, scale: number): number {
+  return sizePx * scale * letterSpacingEm
+}
 
-/** What may not be broken, and what stands before it when it stays in the line. */
-function partsOf(paragraph: string): { readonly word: string; readonly gap: string }[] {
-  return paragraph.split(' ').flatMap((word) => {
-    if (!UNSPACED.test(word)) return [{ word, gap: ' ' }]
-    const letters = [...new Intl.Segmenter(undefined, { granularity: 'word' }).segment(word)].map(({ segment }) => segment)
-    return letters.map((letter, i) => ({ word: letter, gap: i === 0 ? ' ' : '' }))
-  })
+/** How wide a line is whose font is set. A pen puts space behind the last letter, too, which is none of the line's. */
+function widthOf(pen: TextPen, content: TextContent, block: TextBlock, scale: number, text: string): number {
+  return text === '' ? 0 : pen.measureText(text).width - spacingOf(content, block, scale)
 }
 
 function fits(pen: TextPen, content: TextContent, lines: readonly Line[], scale: number, room: Room, stackOf: StackOf): boolean {
   if (heightOf(content, lines, scale) > room.height) return false
   return lines.every((line) => {
     setFont(pen, content, line.block, scale, stackOf)
-    return pen.measureText(line.text).width <= room.width
+    return widthOf(pen, content, line.block, scale, line.text) <= room.width
   })
 }
 

@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
 import { BARE_SCENE, newTextLayer, PLAIN_FRAME } from '../../core/show/create.ts'
+import { breakPlaces } from '../../engine/text/break-text.ts'
 import { expect, openStudio, test } from './studio.ts'
 
 const packages = path.resolve(import.meta.dirname, '../../node_modules/@fontsource-variable')
@@ -135,4 +136,51 @@ test('a long title wraps and grows its plate, keeps its size, and says when it i
   await size.fill('14')
   await size.press('Enter')
   await expect(page.getByText('Line 2 is too small to read in a tile.')).toBeVisible()
+})
+
+/** What a browser and Unicode Standard Annex 14 agree on. Browsers also break before French spaced marks, and not after most slashes. */
+const PARAGRAPHS = [
+  'One two three',
+  'Reading (a brood frame), part 2!',
+  'well-known state-of-the-art',
+  '«Bonjour», dit-elle.',
+  'Price 1,000.50 EUR — or 3/4',
+  '“Quoted” text… and more',
+  '養蜂家の夜の教室へ、ようこそ。「巣箱」を見る。',
+  '你好，世界！（今天）',
+  'สวัสดีครับผมชื่อนิด',
+  'نحل العسل (مفيد)',
+  'a  b',
+  'bees🐝bees 👩‍🌾🏽 ok',
+  '100 % of $5 and 20°',
+  'non\u00a0breaking\u2011hyphen',
+  'soft\u00adhyphen',
+  'Zero\u200bwidth',
+  '한국어 문장입니다.',
+  'x=y+z;',
+  'Dr. Smith’s [1] {2} <3>',
+]
+
+test('lines may end where a browser ends them', async ({ page }) => {
+  await page.setContent('<div id="narrow" style="width:0;white-space:pre-wrap;font:16px sans-serif"></div>')
+  for (const text of PARAGRAPHS) {
+    const seen = await page.evaluate((words) => {
+      const narrow = document.querySelector('#narrow')!
+      narrow.textContent = words
+      const range = document.createRange()
+      const places: number[] = []
+      let line: number | null = null
+      for (let i = 0; i < words.length; i += 1) {
+        range.setStart(narrow.firstChild!, i)
+        range.setEnd(narrow.firstChild!, i + 1)
+        const box = [...range.getClientRects()].at(-1)
+        if (words[i] === ' ' || box === undefined || box.width === 0) continue
+        if (line !== null && Math.abs(box.top - line) > 3) places.push(i)
+        line = box.top
+      }
+      return [...places, words.length]
+    }, text)
+    const ours = breakPlaces(text).filter((place) => place === text.length || text[place] !== ' ')
+    expect(ours, text).toEqual(seen)
+  }
 })

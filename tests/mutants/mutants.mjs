@@ -142,8 +142,8 @@ export const mutants = [
   { file: 'engine/cpu/spatial/sharpen.ts', from: 'if (!areOpaque) {', to: 'if (areOpaque && !areOpaque) {', test: 'engine/cpu/parity.test.ts' },
   {
     file: 'engine/cpu/kernels/edges.ts',
-    from: 'const solved = isRim ? along / rim : along',
-    to: 'const solved = along',
+    from: 'const along = share / (1 - rimShare * (1 - rim))',
+    to: 'const along = share',
     test: 'engine/cpu/spatial engine/cpu/parity.test.ts core/solve',
   },
   { file: 'engine/worker/air-judge.ts', from: '(had || !this.#isShown)', to: 'true', test: 'engine/worker/air-judge.test.ts' },
@@ -228,7 +228,7 @@ export const mutants = [
   { file: 'core/solve/cloth-ends.ts', from: 'if (shown <= 1) return 0', to: '', test: 'core/solve' },
   { file: 'core/text/typefaces.ts', from: '      needed.add(file)\n      break', to: '      needed.add(file)', test: 'core/text' },
   { file: 'engine/worker/on-air.ts', from: '(this.#missedUntilNow ?? missed)', to: '(this.#missedUntilNow ?? 0)', test: 'engine/worker/on-air.test.ts' },
-  { file: 'engine/text/draw-text.ts', from: "isRightToLeft(line.text) ? 'rtl' : 'ltr'", to: "'ltr'", test: 'engine/text' },
+  { file: 'engine/text/draw-text.ts', from: "line.isRtl ? 'rtl' : 'ltr'", to: "'ltr'", test: 'engine/text' },
   { file: 'app/base/NumberField.vue', from: 'const value = isUntouched.value ? null : parse', to: 'const value = parse', test: 'app/base' },
   // sound, sites, outputs
   { file: 'core/sound/voice-pacer.ts', from: 'if (lateMs <= LATEST_MS) return next.chunk', to: 'return next.chunk', test: 'core/sound' },
@@ -444,4 +444,19 @@ export const mutants = [
   },
   { file: 'core/filter/fast-gaussian.ts', from: 'sigma * sigma - 0.75', to: 'sigma * sigma', test: 'core/filter/fast-gaussian.test.ts' },
   { file: 'core/filter/fast-gaussian.ts', from: 'middle + 2 * way', to: 'middle - 2 * way', test: 'core/filter/fast-gaussian.test.ts' },
+  { file: 'engine/text/break-text.ts', from: 'if (at > 0) places.add(index + at)', to: '', test: 'engine/text' },
+  {
+    file: 'engine/text/break-text.ts',
+    from: 'lines.push(withoutHanging(paragraph.slice(start, end)))',
+    to: 'lines.push(paragraph.slice(start, end))',
+    test: 'engine/text',
+  },
+  { file: 'engine/text/draw-text.ts', from: 'const isRtl = isRightToLeft(paragraph)', to: 'const isRtl = isRightToLeft(block.text)', test: 'engine/text' },
+  {
+    file: 'engine/text/draw-text.ts',
+    from: 'pen.measureText(text).width - spacingOf(content, block, scale)',
+    to: 'pen.measureText(text).width',
+    test: 'engine/text',
+  },
+  { file: 'engine/text/draw-text.ts', from: 'x: left + width + behind', to: 'x: left + width', test: 'engine/text' },
 ]
