@@ -107,6 +107,7 @@ function begin(): void {
 async function fill(): Promise<void> {
   if (isFilling || pictures === null) return
   isFilling = true
+  let fault: string | null = null
   try {
     while (ready.length < AHEAD && !isAtEnd) {
       const asked = turn
@@ -121,11 +122,11 @@ async function fill(): Promise<void> {
       step()
     }
   } catch (error) {
-    isFilling = false
-    endAt(error instanceof Error ? error.message : String(error))
-  } finally {
-    isFilling = false
+    fault = error instanceof Error ? error.message : String(error)
   }
+  isFilling = false
+  // Only now: playing on from the start fills again.
+  if (fault !== null) endAt(fault)
 }
 
 /** The rest cannot be decoded: what comes before it is played from now on, as if the file ended there. */
