@@ -4,6 +4,7 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
+import { TIME_TO_ACT_MS } from '../shell/announce.ts'
 import { layersOf } from '../../core/show/layer-tree.ts'
 import { addInput, countOfKind, removeInput, updateInput } from '../../core/show/edits.ts'
 import { newCamera } from '../../core/show/create.ts'
@@ -93,7 +94,7 @@ async function remove(): Promise<void> {
   removing.value = null
   if (input === null) return
   if (!showStore.edit(t('edits.removeInput', { name: input.name }), (show) => removeInput(show, input.id))) return
-  toast(t('layer.removed', { name: input.name }), { action: { label: t('header.undoShort'), onClick: () => showStore.undo() } })
+  toast(t('layer.removed', { name: input.name }), { duration: TIME_TO_ACT_MS, action: { label: t('header.undoShort'), onClick: () => showStore.undo() } })
   await nextTick()
   void router.replace({ name: 'bench', params: { showId: showStore.showId! } })
 }

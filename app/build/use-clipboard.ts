@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { TIME_TO_ACT_MS } from '../shell/announce.ts'
 import { newTextLayer } from '../../core/show/create.ts'
 import { brokenLimit } from '../../core/show/broken-limit.ts'
 import { contentIdOf, makeOwn, makeSame } from '../../core/show/contents.ts'
@@ -97,6 +98,7 @@ export function useClipboard() {
     const { sceneId } = showStore
     if (shared.length === 0 || sceneId === null) return
     toast(t(`layer.${how}${sharing === 'own' ? 'Own' : 'Same'}`), {
+      duration: TIME_TO_ACT_MS,
       action: {
         label: t(sharing === 'own' ? 'layer.makeSame' : 'layer.makeOwn'),
         onClick: () => {

@@ -1,5 +1,6 @@
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { TIME_TO_ACT_MS } from '../shell/announce.ts'
 import { findLayer } from '../../core/show/layer-tree.ts'
 import { removeLayers } from '../../core/show/layer-set-edits.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -23,6 +24,7 @@ export function useRemoveLayer() {
     else showStore.selectLayers(left)
     const after = showStore.undoLabel
     toast(gone.length === 1 ? t('layer.removed', { name }) : t('layer.manyRemoved', gone.length), {
+      duration: TIME_TO_ACT_MS,
       action: { label: t('header.undoShort'), onClick: () => showStore.undoLabel === after && showStore.undo() },
     })
   }

@@ -9,3 +9,6 @@ export function announce(words: string): void {
   announcement.value = ''
   void nextTick(() => (announcement.value = words))
 }
+
+/** How long a message with a button stays: long enough to read it and get there by keyboard. */
+export const TIME_TO_ACT_MS = 10_000

@@ -1,6 +1,7 @@
 import { watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { TIME_TO_ACT_MS } from './announce.ts'
 import { updateScene } from '../../core/show/edits.ts'
 import { LIMITS } from '../../core/show/limits.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -19,7 +20,11 @@ export function useRefusalNotice(): void {
     (refused) => {
       if (refused === null) return
       const { sceneId, name } = refused
-      toast(t('build.sceneLocked', { name }), { id: 'scene-locked', action: { label: t('build.unlockScene'), onClick: () => unlock(sceneId, name) } })
+      toast(t('build.sceneLocked', { name }), {
+        id: 'scene-locked',
+        duration: TIME_TO_ACT_MS,
+        action: { label: t('build.unlockScene'), onClick: () => unlock(sceneId, name) },
+      })
     },
   )
   watch(

@@ -21,6 +21,8 @@ interface StartMessage {
 const BUFFERS = 4
 /** Frames that a late camera makes up for; beyond that it skips. */
 const MOST_BEHIND = 3
+/** A device takes no time from the machine: on one too slow to draw each frame, the stand-in rests this share of what a frame took. */
+const REST_SHARE = 0.5
 
 /** The presenter is asked to clap; `atMs` is wall-clock time. */
 interface CueMessage {
@@ -48,14 +50,17 @@ async function start({ port, mixWasmUrl, ...options }: StartMessage): Promise<vo
   // does not skip because the machine is busy: late frames are made up for, up to a few.
   const periodMs = 1000 / options.frameRate
   let slot = Math.floor(Date.now() / periodMs)
-  const wait = () => setTimeout(shoot, Math.max(0, (slot + 1) * periodMs - Date.now()))
+  let drawMs = 0
+  const wait = () => setTimeout(shoot, Math.max(drawMs * REST_SHARE, (slot + 1) * periodMs - Date.now()))
   const shoot = () => {
     slot = Math.max(slot + 1, Math.floor(Date.now() / periodMs) - MOST_BEHIND)
     const buffer = free.pop()
     if (buffer !== undefined) {
       // A little past the beginning of the slot, so that rounding does not move it.
       const timeMs = slot * periodMs + 0.01
+      const beganMs = performance.now()
       drawn.draw(timeMs, buffer)
+      drawMs = performance.now() - beganMs
       port.postMessage({ frameNumber: drawn.frameNumberAt(timeMs), widthPx: options.widthPx, heightPx: options.heightPx, data: buffer }, [buffer.buffer])
     }
     wait()

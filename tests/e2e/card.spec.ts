@@ -1,7 +1,9 @@
 // A graphics card in the real interface: pinned, taken away while on air, given back.
 import type { Page } from '@playwright/test'
 import '../../app/engine/diagnostics.ts'
-import { colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
+import { colourAt, expect, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const executorOf = (page: Page) => page.evaluate(() => window.greenRoom!.executor())
 const sentBy = (page: Page) => page.evaluate(() => window.greenRoom!.stats()!.feed.sent)

@@ -9,7 +9,9 @@ import type { ClipWish, FromClip, ToClip } from '../../engine/clip/clip-protocol
 import type { PortFrame } from '../../engine/protocol.ts'
 import facts from '../fixtures/clips/facts.json' with { type: 'json' }
 import type { TestServer } from '../support/test-server.ts'
-import { expect, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, openStudio, test } from './studio.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const root = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
 const folder = path.join(root, 'tests/fixtures/clips')

@@ -3,7 +3,9 @@ import { chromium, type Browser, type BrowserContext, type Page, type Worker } f
 import { seededRandom } from '../../core/random/seeded.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { restartTestServer, type TestServer } from '../support/test-server.ts'
-import { expect, joinMeeting, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 /** Deaths in a row with `npm test`; GREEN_ROOM_DEATHS asks for more. */
 const COUNT = Number(process.env['GREEN_ROOM_DEATHS'] ?? 14)

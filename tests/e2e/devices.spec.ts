@@ -1,13 +1,15 @@
 // From first opening the studio to being seen and heard, and what the devices page says on the way.
 import type { BrowserContext, Page } from '@playwright/test'
 import type { TestServer } from '../support/test-server.ts'
-import { colourAt, expect, test } from './studio.ts'
+import { colourAt, expect, FULL_RATE, test } from './studio.ts'
 import { rmSync } from 'node:fs'
 import path from 'node:path'
 import { Hand } from './hand.ts'
 import { writeToneWav } from '../support/wav.ts'
 import { extensionFor } from '../support/extension.ts'
 import { withBrowser, withExtension } from './with-extension.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const FAKE_DEVICES = ['--use-fake-device-for-media-stream=fps=30,device-count=2', '--use-fake-ui-for-media-stream']
 const MOST_ACTIONS = 5

@@ -3,8 +3,10 @@
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { BrowserContext, Frame, Page } from '@playwright/test'
-import { expect, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, openStudio, test } from './studio.ts'
 import { joinPlainMeeting, withExtension } from './with-extension.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 /** Serves pages on an address of their own while something is tried. */
 async function withSite(

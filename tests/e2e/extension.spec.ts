@@ -4,8 +4,10 @@ import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { BrowserContext, Page } from '@playwright/test'
 import type { TestServer } from '../support/test-server.ts'
-import { colourAt, expect, LEAST_LIVE_FPS, openStudio, test } from './studio.ts'
+import { colourAt, expect, FULL_RATE, LEAST_LIVE_FPS, openStudio, test } from './studio.ts'
 import { joinPlainMeeting, withExtension } from './with-extension.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 /** Opens the studio and starts its feed. */
 async function onAir(context: BrowserContext, server: TestServer): Promise<Page> {

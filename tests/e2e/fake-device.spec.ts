@@ -1,7 +1,9 @@
 // Our camera beside the browser's own fake device: whatever a page may ask of that one, it may ask of ours.
 import { seededRandom } from '../../core/random/seeded.ts'
-import { expect, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, openStudio, test } from './studio.ts'
 import { withExtension } from './with-extension.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const SETS = 500
 const SEED = 18

@@ -1,7 +1,9 @@
 // What goes wrong in the middle of things, in the real interface: nothing is lost, and the audience never sees what it should not.
 import type { Page, Worker } from '@playwright/test'
 import sharp from 'sharp'
-import { expect, expectPace, joinMeeting, openStudio, test } from './studio.ts'
+import { expect, expectPace, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const cardsSent = (page: Page) => page.evaluate(() => window.greenRoom!.stats()?.feed.cards ?? -1)
 const framesSent = (page: Page) => page.evaluate(() => window.greenRoom!.stats()?.feed.sent ?? 0)

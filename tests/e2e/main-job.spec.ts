@@ -3,10 +3,12 @@ import { chromium } from '@playwright/test'
 import sharp from 'sharp'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { writeStandinY4m } from '../support/y4m.ts'
-import { colourAt, expect, isCloth, joinMeeting, openStudio, setNumber, test } from './studio.ts'
+import { colourAt, expect, FULL_RATE, isCloth, joinMeeting, openStudio, setNumber, test } from './studio.ts'
 import type { BrowserContext, Page } from '@playwright/test'
 import { standinCameras } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const MAGENTA = '#c040a0'
 

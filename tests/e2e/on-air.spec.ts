@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test'
 import { BARE_SCENE, newInputLayer } from '../../core/show/create.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
-import { choose, colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
+import { choose, colourAt, expect, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'
 
 /** A show whose only scene is plain red. */
 function redShow(show: Show): Show {
@@ -157,7 +157,9 @@ test('a refused camera is told on the stage and in the inspector, with what they
 
 test('a camera that gives fewer pictures than the show asks for is said apart from what was lost', async ({ page, server }) => {
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
-  await server.shows.save(id, revision, { ...show, inputs: show.inputs.map((input) => (input.kind === 'camera' ? { ...input, frameRate: 15 } : input)) })
+  const canvas = { ...show.canvas, frameRate: FULL_RATE }
+  const inputs = show.inputs.map((input) => (input.kind === 'camera' ? { ...input, frameRate: 15 } : input))
+  await server.shows.save(id, revision, { ...show, canvas, inputs })
   await openStudio(page, server)
   await page.getByRole('button', { name: 'Start feed' }).click()
   await expect(page.getByText(/camera gives 1\d/)).toBeVisible()

@@ -6,7 +6,9 @@ import sharp from 'sharp'
 import { markGeometry, readMark } from '../../core/marks/frame-mark.ts'
 import { newInputLayer, newShow } from '../../core/show/create.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
-import { expect, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, openStudio, test } from './studio.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 /** Mean brightness of the window's own picture, 0 … 255, as it is composed on its screen. */
 async function brightness(page: Page): Promise<number> {

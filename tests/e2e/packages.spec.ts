@@ -4,8 +4,10 @@ import { createServer } from 'node:http'
 import { readFileSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import type { Frame, Page } from '@playwright/test'
-import { expect, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, openStudio, test } from './studio.ts'
 import { withExtension } from './with-extension.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const POLICY = "default-src 'none'; script-src 'self'; worker-src 'none'; connect-src 'none'; frame-src 'self'; media-src 'self'"
 

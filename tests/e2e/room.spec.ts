@@ -8,8 +8,10 @@ import { inputFile } from '../references/cases.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { rgbaToI420 } from '../support/i420.ts'
 import { writeStillY4m } from '../support/y4m.ts'
-import { addStep, benchPixels, expect, openBench, switchStep, test } from './studio.ts'
+import { addStep, benchPixels, expect, FULL_RATE, openBench, switchStep, test } from './studio.ts'
 import { nodeCamera } from '../../standins/camera/node-camera.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 const untidyRoom = () => nodeCamera({ standin: 'untidyRoom' })
 

@@ -2,7 +2,9 @@
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import type { TestServer } from '../support/test-server.ts'
-import { expect, openStudio, test } from './studio.ts'
+import { expect, FULL_RATE, openStudio, test } from './studio.ts'
+
+test.use({ frameRate: FULL_RATE })
 
 /** A browser that shares the tab of a title when a page asks, as if the presenter had chosen it. */
 async function withTab(title: string, run: (context: BrowserContext) => Promise<void>): Promise<void> {

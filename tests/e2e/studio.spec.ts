@@ -2,7 +2,7 @@
 import sharp from 'sharp'
 import '../../app/engine/diagnostics.ts'
 import { restartTestServer } from '../support/test-server.ts'
-import { addStep, colourAt, expect, expectPace, joinMeeting, openStudio, test } from './studio.ts'
+import { addStep, colourAt, expect, expectPace, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'
 
 test('opens on the demo with a live picture, without a page scroll, in both themes', async ({ page, server }) => {
   await openStudio(page, server)
@@ -147,79 +147,83 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   await expect(newest).toContainText(/scene/i)
 })
 
-test('never sends black: the holding card is there before and after the feed, and frames are not leaked', async ({ page, context, server }) => {
-  await openStudio(page, server)
-  const meeting = await joinMeeting(context, server)
-  const brightness = async () => {
-    const [red, green, blue] = await colourAt(meeting, 640, 260)
-    return red + green + blue
-  }
-  // The card's round lamp is drawn in brass.
-  await expect.poll(brightness).toBeGreaterThan(200)
-  await page.bringToFront()
-  await page.getByRole('button', { name: 'Start feed' }).click()
-  await expect(page.getByText('1 meeting')).toBeVisible()
-  await expectPace(meeting, 'feed')
-  const liveFrames = () => page.evaluate(() => window.greenRoom!.stats()!.liveFrames)
-  for (let look = 0; look < 5; look += 1) {
-    // A few are on their way at any moment; a leak would be hundreds by now.
-    expect(await liveFrames()).toBeLessThanOrEqual(6)
-    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(resolve)))
-  }
-  await page.getByRole('button', { name: 'Stop feed' }).click()
-  await expectPace(meeting, 'card')
-  await expect.poll(brightness).toBeGreaterThan(200)
-  await meeting.getByRole('button', { name: 'Leave' }).click()
-  await expect(meeting.locator('#status')).toContainText('You left')
-})
+test.describe('with the feed at its full rate', () => {
+  test.use({ frameRate: FULL_RATE })
 
-test('the picture goes on while the server restarts, and edits are saved after it', async ({ page, context, server }) => {
-  await openStudio(page, server)
-  await page.getByRole('button', { name: 'Start feed' }).click()
-  const meeting = await joinMeeting(context, server)
-  const frames = () => meeting.evaluate(() => window.meetingFigures!.read()?.frames ?? 0)
-  await expectPace(meeting, 'feed')
-  await restartTestServer(server, async () => {
-    // No server at all: a hundred more frames arrive all the same, and an edit is kept.
-    const before = await frames()
-    await page.locator('[data-layer="Class title"]').click()
-    await page.getByRole('textbox', { name: 'Line 1' }).fill('Typed without a server')
-    await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
-    await expect.poll(frames).toBeGreaterThan(before + 100)
-  })
-  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
-  expect(JSON.stringify(await server.shows.get('demo-brood-frame'))).toContain('Typed without a server')
-  const after = await frames()
-  await expect.poll(frames).toBeGreaterThan(after + 60)
-  await expectPace(meeting, 'feed')
-})
-
-test('starts the engine again by itself when its worker fails', async ({ page, server }) => {
-  await page.addInitScript(() => {
-    const Native = window.Worker
-    const workers: Worker[] = []
-    Object.assign(window, { workers })
-    window.Worker = class extends Native {
-      constructor(url: string | URL, options?: WorkerOptions) {
-        super(url, options)
-        if (options?.name === 'engine') workers.push(this)
-      }
+  test('never sends black: the holding card is there before and after the feed, and frames are not leaked', async ({ page, context, server }) => {
+    await openStudio(page, server)
+    const meeting = await joinMeeting(context, server)
+    const brightness = async () => {
+      const [red, green, blue] = await colourAt(meeting, 640, 260)
+      return red + green + blue
     }
+    // The card's round lamp is drawn in brass.
+    await expect.poll(brightness).toBeGreaterThan(200)
+    await page.bringToFront()
+    await page.getByRole('button', { name: 'Start feed' }).click()
+    await expect(page.getByText('1 meeting')).toBeVisible()
+    await expectPace(meeting, 'feed')
+    const liveFrames = () => page.evaluate(() => window.greenRoom!.stats()!.liveFrames)
+    for (let look = 0; look < 5; look += 1) {
+      // A few are on their way at any moment; a leak would be hundreds by now.
+      expect(await liveFrames()).toBeLessThanOrEqual(6)
+      await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(resolve)))
+    }
+    await page.getByRole('button', { name: 'Stop feed' }).click()
+    await expectPace(meeting, 'card')
+    await expect.poll(brightness).toBeGreaterThan(200)
+    await meeting.getByRole('button', { name: 'Leave' }).click()
+    await expect(meeting.locator('#status')).toContainText('You left')
   })
-  await openStudio(page, server)
-  await page.getByRole('button', { name: 'Start feed' }).click()
-  const workers = () => page.evaluate(() => (window as unknown as { workers: Worker[] }).workers.length)
-  expect(await workers()).toBe(1)
-  await page.evaluate(() => {
-    const [worker] = (window as unknown as { workers: Worker[] }).workers
-    worker!.terminate()
-    worker!.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }))
+
+  test('the picture goes on while the server restarts, and edits are saved after it', async ({ page, context, server }) => {
+    await openStudio(page, server)
+    await page.getByRole('button', { name: 'Start feed' }).click()
+    const meeting = await joinMeeting(context, server)
+    const frames = () => meeting.evaluate(() => window.meetingFigures!.read()?.frames ?? 0)
+    await expectPace(meeting, 'feed')
+    await restartTestServer(server, async () => {
+      // No server at all: a hundred more frames arrive all the same, and an edit is kept.
+      const before = await frames()
+      await page.locator('[data-layer="Class title"]').click()
+      await page.getByRole('textbox', { name: 'Line 1' }).fill('Typed without a server')
+      await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
+      await expect.poll(frames).toBeGreaterThan(before + 100)
+    })
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+    expect(JSON.stringify(await server.shows.get('demo-brood-frame'))).toContain('Typed without a server')
+    const after = await frames()
+    await expect.poll(frames).toBeGreaterThan(after + 60)
+    await expectPace(meeting, 'feed')
   })
-  expect(await workers()).toBe(2)
-  const sent = () => page.evaluate(() => window.greenRoom!.stats()?.feed.sent ?? 0)
-  await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()?.feed.showsCard), { timeout: 20_000 }).toBe(false)
-  const before = await sent()
-  await expect.poll(sent).toBeGreaterThan(before + 30)
+
+  test('starts the engine again by itself when its worker fails', async ({ page, server }) => {
+    await page.addInitScript(() => {
+      const Native = window.Worker
+      const workers: Worker[] = []
+      Object.assign(window, { workers })
+      window.Worker = class extends Native {
+        constructor(url: string | URL, options?: WorkerOptions) {
+          super(url, options)
+          if (options?.name === 'engine') workers.push(this)
+        }
+      }
+    })
+    await openStudio(page, server)
+    await page.getByRole('button', { name: 'Start feed' }).click()
+    const workers = () => page.evaluate(() => (window as unknown as { workers: Worker[] }).workers.length)
+    expect(await workers()).toBe(1)
+    await page.evaluate(() => {
+      const [worker] = (window as unknown as { workers: Worker[] }).workers
+      worker!.terminate()
+      worker!.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }))
+    })
+    expect(await workers()).toBe(2)
+    const sent = () => page.evaluate(() => window.greenRoom!.stats()?.feed.sent ?? 0)
+    await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()?.feed.showsCard), { timeout: 20_000 }).toBe(false)
+    const before = await sent()
+    await expect.poll(sent).toBeGreaterThan(before + 30)
+  })
 })
 
 test('balances the picture from a click on something grey, in its place in the chain', async ({ page, server }) => {

@@ -11,7 +11,14 @@ import { startTestServer, type TestServer } from '../support/test-server.ts'
 
 export { expect }
 
-export const test = base.extend<{ server: TestServer }, { demoLibrary: string }>({
+/** Frames a second of the demo's shows and cameras, unless a file asks for the full rate with `test.use({ frameRate: FULL_RATE })`. */
+export const CALM_RATE = 10
+/** What the demo has. For tests that tell the feed from the card by its rate, or count frames. */
+export const FULL_RATE = 30
+
+export const test = base.extend<{ server: TestServer; frameRate: number }, { demoLibrary: string }>({
+  // Drawing is most of what a test costs. Where the rate doesn't matter, a third of the frames leaves the time to the interface.
+  frameRate: [CALM_RATE, { option: true }],
   // Its pictures take long to draw: once, and a copy for each test.
   demoLibrary: [
     async ({}, use) => {
@@ -24,12 +31,22 @@ export const test = base.extend<{ server: TestServer }, { demoLibrary: string }>
     },
     { scope: 'worker' },
   ],
-  server: async ({ demoLibrary }, use) => {
+  server: async ({ demoLibrary, frameRate }, use) => {
     const server = await startTestServer(demoLibrary)
+    if (frameRate !== FULL_RATE) await setRate(server, frameRate)
     await use(server)
     await server.close()
   },
 })
+
+/** Gives every show, and every camera in it, another frame rate. */
+async function setRate(server: TestServer, frameRate: number): Promise<void> {
+  for (const { id } of await server.shows.list()) {
+    const { revision, show } = await server.shows.get(id)
+    const inputs = show.inputs.map((input) => (input.kind === 'camera' ? { ...input, frameRate } : input))
+    await server.shows.save(id, revision, { ...show, canvas: { ...show.canvas, frameRate }, inputs })
+  }
+}
 
 /** Opens the studio and waits for its first picture. */
 export async function openStudio(page: Page, server: TestServer): Promise<void> {

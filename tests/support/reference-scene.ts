@@ -29,6 +29,16 @@ export async function referenceScene(show: Show, sceneId: string, timeMs: number
   return toRgba8(renderReference(plan, all))
 }
 
+const cameras = new Map<string, ReturnType<typeof nodeCamera>>()
+
+/** A stand-in camera is drawn in parts that it keeps: once for all pictures of it. */
+function cameraOf(options: NonNullable<Parameters<typeof nodeCamera>[0]>): ReturnType<typeof nodeCamera> {
+  const key = JSON.stringify(options)
+  const camera = cameras.get(key) ?? nodeCamera(options)
+  cameras.set(key, camera)
+  return camera
+}
+
 async function pictureOf(input: Input, timeMs: number, dataDir: string): Promise<Picture | null> {
   if (input.kind === 'colour') {
     const [red, green, blue] = parseHex(input.colour)
@@ -37,7 +47,7 @@ async function pictureOf(input: Input, timeMs: number, dataDir: string): Promise
   if (input.kind === 'camera') {
     if (input.device.type !== 'standin') return null
     const { widthPx, heightPx, frameRate } = input
-    return (await nodeCamera({ widthPx, heightPx, frameRate, standin: input.device.standin })).picture(timeMs)
+    return (await cameraOf({ widthPx, heightPx, frameRate, standin: input.device.standin })).picture(timeMs)
   }
   if (input.kind === 'screen') return input.source.type === 'standin' ? nodeScreen(timeMs) : null
   if (input.kind !== 'picture') return null

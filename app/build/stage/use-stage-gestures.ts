@@ -2,6 +2,7 @@
 import { onScopeDispose, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
+import { TIME_TO_ACT_MS } from '../../shell/announce.ts'
 import { sizeOf } from '../../../core/layout/arrange/arrange-scene.ts'
 import { cropByEdges } from '../../../core/layout/crop-drag.ts'
 import { boxRound } from '../../../core/layout/placement.ts'
@@ -164,6 +165,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
     const alike = siblingsOf(show, sceneId, from).filter(({ isAlike }) => isAlike)
     if (alike.length === 0) return
     toast(t('layer.alsoThere', { name: layer.name, count: alike.length }, alike.length), {
+      duration: TIME_TO_ACT_MS,
       action: {
         label: t('layer.moveThere'),
         onClick: () => {
