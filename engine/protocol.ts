@@ -113,6 +113,8 @@ export interface EngineStats {
     readonly cards: number
     /** Frames sent since the feed began in which no camera of the scene had a new picture: it came late, or not at all. */
     readonly repeated: number
+    /** Whether only every second frame is made, because the machine cannot hold the rate. */
+    readonly isHalved: boolean
     /** Layers of the scene on air that are left out for want of a picture. */
     readonly leftOut: readonly string[]
   }

@@ -65,6 +65,8 @@ export default {
     lost: '{lost} lost',
     lostHint: 'Pictures that the feed dropped in the last minute.',
     slow: 'camera gives {rate}',
+    halved: 'half rate, busy machine',
+    halvedHint: 'This machine is too busy for the full frame rate. Every second picture goes out, evenly, until it keeps up. Close what you do not need.',
     card: 'holding card',
     watching: 'Another tab edits this show. Only that one can start the feed.',
     choose: 'On air with {scene}. In your meeting, open the list of cameras and choose Green Room Camera.',

@@ -37,9 +37,11 @@ const slowCamera = computed(() => {
 })
 const condition = computed(() => {
   if (engine.showsCard) return t('feed.card')
+  if (engine.stats?.feed.isHalved === true) return t('feed.halved')
   if (slowCamera.value !== null) return t('feed.slow', { rate: slowCamera.value })
   return t('feed.lost', { lost: engine.stats?.feed.lostLastMinute ?? 0 })
 })
+const conditionHint = computed(() => t(engine.stats?.feed.isHalved === true && !engine.showsCard ? 'feed.halvedHint' : 'feed.lostHint'))
 const refusal = computed(() => {
   if (!engine.canFeed) return t('feed.unsupported')
   return showStore.role === 'watching' ? t('feed.watching') : null
@@ -62,7 +64,7 @@ watch(
     <template v-if="engine.isFeedOn">
       <div v-if="figures" class="text-right leading-tight max-[1120px]:hidden">
         <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
-        <div class="text-[11.5px] whitespace-nowrap text-soft" :title="t('feed.lostHint')">{{ condition }} · {{ t('feed.meetings', engine.meetingCount) }}</div>
+        <div class="text-[11.5px] whitespace-nowrap text-soft" :title="conditionHint">{{ condition }} · {{ t('feed.meetings', engine.meetingCount) }}</div>
       </div>
       <span
         class="inline-flex h-7 min-w-0 items-center gap-1.5 rounded-md bg-[#b83425] px-2 font-semibold whitespace-nowrap text-white"

@@ -13,7 +13,9 @@ import { StillLoader } from '../still/still-loader.ts'
 import type { LiveSource } from './live-source.ts'
 import { LiveSources } from './live-sources.ts'
 import { coversOf, type Covers } from './covers.ts'
+import { FeedPace } from './feed-pace.ts'
 import { FrameLedger } from './frame-ledger.ts'
+import { LoadBudget } from './load-budget.ts'
 import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
 import { GrabQueue } from './grab-queue.ts'
@@ -47,6 +49,8 @@ export class Engine {
   readonly #persons: PersonFinder
   #scopes: ScopeWatch | null = null
   readonly #pacer: Pacer
+  readonly #budget = new LoadBudget()
+  readonly #pace = new FeedPace()
   readonly #live: LiveSources
   readonly #views: Views
   #motionInputId: string | null = null
@@ -149,8 +153,10 @@ export class Engine {
       case 'freeze':
         return this.#live.freeze(message.inputId, message.isFrozen)
       case 'openFeed':
+        this.#pace.reset()
         return this.#air.openFeed(message.writable)
       case 'closeFeed':
+        this.#pacer.divide(1)
         return this.#air.closeFeed()
       case 'pick':
         return this.#pick(message)
@@ -216,18 +222,32 @@ export class Engine {
     if (show === null) return
     const started = performance.now()
     this.#ticks += 1
-    const showsViews = !this.#isPageHidden && (!this.#air.isFeedOpen || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0)
+    this.#budget.begin(nowMs)
+    const isViewTick = !this.#air.isFeedOpen || this.#pace.divider > 1 || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0
+    const showsViews = !this.#isPageHidden && isViewTick && this.#budget.takeLarge(nowMs)
     const wantsAir = this.#air.isFeedOpen || (showsViews && this.#views.wantsAir(this.#airState()))
     if (wantsAir) {
       const picture = this.#air.makePicture(this.#held ?? show, nowMs)
       this.#airMs = steady(this.#airMs, performance.now() - started)
       if (showsViews && picture !== null) this.#views.showAir(picture, this.#airState(), nowMs)
     }
-    if (showsViews) this.#views.draw(show, this.#book, this.#airState(), nowMs)
-    if (showsViews) this.#measureScopes(show, nowMs)
+    if (showsViews) {
+      const hasTime = this.#budget.takeSmall(nowMs)
+      this.#views.draw(show, this.#book, this.#airState(), nowMs, hasTime)
+      if (hasTime) this.#measureScopes(show, nowMs)
+    }
     this.#grabs.serve(nowMs)
-    this.#frameMs = steady(this.#frameMs, performance.now() - started)
+    const tookMs = performance.now() - started
+    this.#budget.spend(tookMs)
+    this.#frameMs = steady(this.#frameMs, tookMs)
+    if (this.#air.isFeedOpen) this.#keepPace(nowMs)
     this.#tellStats(nowMs)
+  }
+
+  /** On a machine that cannot hold the rate, every second picture goes out, evenly. */
+  #keepPace(nowMs: number): void {
+    this.#pace.note(nowMs, this.#pacer.fullPeriodMs)
+    this.#pacer.divide(this.#pace.divider)
   }
 
   #tellStats(nowMs: number): void {
@@ -280,7 +300,7 @@ export class Engine {
 
   #stats(nowMs: number): EngineStats {
     return {
-      feed: this.#air.stats((this.#held ?? this.#show)?.canvas, this.#pacer.missedTicks, nowMs),
+      feed: this.#air.stats((this.#held ?? this.#show)?.canvas, { missedTicks: this.#pacer.missedTicks, isHalved: this.#pace.divider > 1 }, nowMs),
       frameMs: this.#frameMs,
       airMs: this.#airMs,
       liveFrames: this.#ledger.open,

@@ -85,7 +85,7 @@ function onAir() {
       await new Promise((resolve) => setImmediate(resolve))
       return picture
     },
-    stats: (missedTicks = 5) => air.stats(show.canvas, missedTicks, nowMs),
+    stats: (missedTicks = 5) => air.stats(show.canvas, { missedTicks, isHalved: false }, nowMs),
     passMs: (ms: number) => (nowMs += ms),
   }
 }

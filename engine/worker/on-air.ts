@@ -117,8 +117,8 @@ export class OnAir {
     this.#showsCard ||= isLasting
   }
 
-  /** What the page shows of the feed. `missedTicks` is what the loop has missed since it began. */
-  stats(canvas: Show['canvas'] | undefined, missedTicks: number, nowMs: number): EngineStats['feed'] {
+  /** What the page shows of the feed. `missedTicks` is what the loop has missed since it began, `isHalved` whether it makes every second frame. */
+  stats(canvas: Show['canvas'] | undefined, { missedTicks, isHalved }: { missedTicks: number; isHalved: boolean }, nowMs: number): EngineStats['feed'] {
     const feed = this.#feed
     this.#countLost(missedTicks, nowMs)
     return {
@@ -132,6 +132,7 @@ export class OnAir {
       showsCard: this.#showsCard,
       cards: this.#cardsSent,
       repeated: this.#repeated,
+      isHalved: feed !== null && isHalved,
       leftOut: this.#leftOut.map((missing) => missing.layerId),
     }
   }

@@ -10,6 +10,8 @@ export interface PacerClock {
 
 /** A camera frame is taken at once if this share of a period has passed. */
 const EARLIEST_SHARE = 0.3
+/** At half the rate: every second frame of the camera, and not the one before it when that waited for the loop. */
+const EARLIEST_SHARE_HALVED = 0.88
 /** Something else than a camera may ask for a frame once this share of a period has passed: twice the rate at most. */
 const SOON_SHARE = 0.5
 /** How long past its time a camera may be before the clock steps in. */
@@ -21,7 +23,8 @@ export class Pacer {
   readonly #clock: PacerClock
   readonly #tick: (nowMs: number) => void
   readonly #onFault: (error: unknown) => void
-  #periodMs = 1000 / 30
+  #fullPeriodMs = 1000 / 30
+  #divider: 1 | 2 = 1
   #lastTickMs = -Infinity
   #lastBeatMs = -Infinity
   #timer: number | null = null
@@ -35,14 +38,28 @@ export class Pacer {
     this.#onFault = onFault
   }
 
-  /** Frames that were due and never made, since the start. */
+  /** Time between two frames at the full rate. */
+  get fullPeriodMs(): number {
+    return this.#fullPeriodMs
+  }
+
+  get #periodMs(): number {
+    return this.#fullPeriodMs * this.#divider
+  }
+
+  /** Makes every frame (1), or every second one (2). */
+  divide(by: 1 | 2): void {
+    this.#divider = by
+  }
+
+  /** Frames that were due at the full rate and never made, since the start. */
   get missedTicks(): number {
     return this.#missedTicks
   }
 
   /** Starts, or changes the rate of, the beat. */
   start(frameRate: number): void {
-    this.#periodMs = 1000 / frameRate
+    this.#fullPeriodMs = 1000 / frameRate
     if (this.#isRunning) return
     this.#isRunning = true
     this.#run()
@@ -58,7 +75,8 @@ export class Pacer {
   beat(): void {
     const now = this.#clock.now()
     this.#lastBeatMs = now
-    if (this.#isRunning && now - this.#lastTickMs >= this.#periodMs * EARLIEST_SHARE) this.#run()
+    const earliest = this.#divider === 1 ? EARLIEST_SHARE : EARLIEST_SHARE_HALVED
+    if (this.#isRunning && now - this.#lastTickMs >= this.#periodMs * earliest) this.#run()
   }
 
   /** Asks for a frame at once, for something that is waited for; if one was just made, for the next as usual. */
@@ -69,7 +87,7 @@ export class Pacer {
   #run(): void {
     const now = this.#clock.now()
     const since = now - this.#lastTickMs
-    if (since < Infinity) this.#missedTicks += Math.max(0, Math.round(since / this.#periodMs) - 1)
+    if (since < Infinity) this.#missedTicks += Math.max(0, Math.round(since / this.#fullPeriodMs) - 1)
     const isOnClock = !this.#hasBeat(now) && since < 2 * this.#periodMs
     // On the clock, ticks stay on their grid; a late one does not push the rest back.
     this.#lastTickMs = isOnClock ? this.#lastTickMs + this.#periodMs : now

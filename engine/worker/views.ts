@@ -78,14 +78,14 @@ export class Views {
     }
   }
 
-  /** Draws the others: large ones each time, small ones by turns. */
-  draw(show: Show, book: SourceBook, air: AirState, nowMs: number): void {
+  /** Draws the others: large ones each time, small ones by turns while there is time for them. */
+  draw(show: Show, book: SourceBook, air: AirState, nowMs: number, hasTimeForSmall = true): void {
     let smallDrawn = 0
     const smallEveryMs = air.isFeedOpen ? SMALL_EVERY_MS_ON_AIR : SMALL_EVERY_MS
     for (const view of this.#views.values()) {
       if (isAirView(view, air)) continue
       if (view.isSmall) {
-        if (smallDrawn >= SMALL_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
+        if (!hasTimeForSmall || smallDrawn >= SMALL_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
         smallDrawn += 1
       }
       const isWhole = view.draw(show, book, nowMs)

@@ -53,6 +53,37 @@ export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | '
   }
 }
 
+/** A meeting with a camera of the browser's own, and no studio: what any page would get. The camera plays the stand-in from a file. */
+export async function startBareMeeting(): Promise<Pick<FeedRig, 'meeting' | 'close'>> {
+  const server = await startTestServer()
+  const file = await writeStandinY4m(CAMERA_SECONDS, 'cloth')
+  const browser = await BareBrowser.launch([
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream=fps=30',
+    `--use-file-for-fake-video-capture=${file}`,
+  ])
+  const close = async () => {
+    await browser.close()
+    await server.close()
+  }
+  try {
+    const meeting = await browser.newPage(server.meetingUrl)
+    await meeting.until(`document.querySelector('#camera option') !== null && !document.querySelector('#join').disabled`)
+    await meeting.evaluate(`{
+      const select = document.querySelector('#camera')
+      select.value = [...select.options].find((option) => option.textContent !== 'Green Room Camera').value
+      document.querySelector('#microphone').value = 'none'
+      document.querySelector('#join').click()
+    }`)
+    await meeting.until(`document.querySelector('#others').videoWidth > 0`)
+    await meeting.evaluate(`new Promise((resolve) => setTimeout(resolve, ${WARM_UP_MS}))`)
+    return { meeting, close }
+  } catch (error) {
+    await close()
+    throw error
+  }
+}
+
 async function wire(server: TestServer, browser: BareBrowser, chain: FeedChain, cameraFile: string | null, extension: string | null): Promise<FeedRig> {
   await seedDemo(server.shows, server.assets)
   await showFrameMark(server, chain, cameraFile)

@@ -4,6 +4,7 @@ import { benchBlends, type BlendFigures } from './blends.ts'
 import { benchChains, type ChainFigures } from './chains.ts'
 import { benchEdit, type EditFigures } from './edit.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
+import { benchFeedBusy, type BusyFigures } from './feed-busy.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
 import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
 import { benchKey, type KeyBench } from './key.ts'
@@ -24,6 +25,7 @@ interface BenchResult {
   feedRoom?: RateFigures
   feedKey?: FeedFigures
   feedClip?: FeedFigures
+  feedBusy?: BusyFigures
   key?: KeyBench
   keyFloor?: Record<string, FloorFigures>
   sync?: SyncFigures
@@ -43,6 +45,7 @@ const NAMES = [
   'feedRoom',
   'feedKey',
   'feedClip',
+  'feedBusy',
   'sync',
   'cost',
   'key',
@@ -50,7 +53,7 @@ const NAMES = [
   'soak',
 ] as const
 type Name = (typeof NAMES)[number]
-/** The soak takes ten minutes, sync five, and the floor does not change with the code's speed: those run only when named. */
+/** The soak takes ten minutes, sync and the busy feed five, and the floor does not change with the code's speed: those run only when named. */
 const USUAL: readonly Name[] = [
   'frame',
   'chains',
@@ -87,6 +90,7 @@ async function main(): Promise<void> {
   if (only.includes('feedRoom')) result.feedRoom = await benchRoomFeed(say)
   if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
   if (only.includes('feedClip')) result.feedClip = await benchFeed(say, 'clipAndScreen')
+  if (only.includes('feedBusy')) result.feedBusy = await benchFeedBusy(say)
   if (only.includes('edit')) result.edit = await benchEdit(say)
   if (only.includes('editLarge')) result.editLarge = await benchEdit(say, { scenes: 20, layers: 12 })
   if (only.includes('frame')) result.frame = await benchFrame(say)

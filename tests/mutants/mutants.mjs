@@ -459,4 +459,14 @@ export const mutants = [
     test: 'engine/text',
   },
   { file: 'engine/text/draw-text.ts', from: 'x: left + width + behind', to: 'x: left + width', test: 'engine/text' },
+  { file: 'engine/worker/load-budget.ts', from: 'this.#leftMs < SMALL_NEED_MS', to: 'this.#leftMs <= 0', test: 'engine/worker/load-budget.test.ts' },
+  { file: 'engine/worker/load-budget.ts', from: 'passedMs * SHARE', to: 'passedMs * 2', test: 'engine/worker/load-budget.test.ts' },
+  { file: 'engine/worker/feed-pace.ts', from: 'if (share >= TOO_FEW) return', to: 'if (share >= 0) return', test: 'engine/worker/load-budget.test.ts' },
+  { file: 'engine/worker/feed-pace.ts', from: 'this.#tryMs * 2)\n  }', to: 'this.#tryMs)\n  }', test: 'engine/worker/load-budget.test.ts' },
+  {
+    file: 'engine/worker/pacer.ts',
+    from: 'this.#divider === 1 ? EARLIEST_SHARE : EARLIEST_SHARE_HALVED',
+    to: 'EARLIEST_SHARE',
+    test: 'engine/worker/load-budget.test.ts',
+  },
 ]
