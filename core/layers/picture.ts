@@ -24,6 +24,10 @@ interface PutBefore {
 const putBefore = new WeakMap<Layer, readonly PutBefore[]>()
 const SIZES_KEPT = 4
 
+/** Pixels that halving leaves to fall on one: in a picture of full size, and in a thumbnail. */
+const LEAST_LEFT = 4
+const LEAST_LEFT_SMALL = 2
+
 /** Puts a source, cleaned, where a layer has it. `placement` follows from the layer and the scale while nothing moves it. */
 export function putSource(place: Place, layer: Layer, placement: Placement, sourceId: SourceId, info: SourceInfo, steps: readonly StepCall[]): void {
   const { scale, widthPx, heightPx, builder, stack } = place
@@ -46,7 +50,7 @@ export function putSource(place: Place, layer: Layer, placement: Placement, sour
   }
   let level = 0
   const item = putPicture(place, layer, placement, info, (scaleDown) => {
-    level = mipLevelFor(scaleDown, Math.min(info.widthPx, info.heightPx))
+    level = mipLevelFor(scaleDown, Math.min(info.widthPx, info.heightPx), scale < 1 ? LEAST_LEFT_SMALL : LEAST_LEFT)
     return { node: builder.treated(sourceId, info, steps, level), mipLevel: level }
   })
   if (isAtRest && item !== null) {
@@ -78,8 +82,11 @@ function frameToSource({ x, y }: { readonly x: number; readonly y: number }, sca
   return followedBy(followedBy(scaling(scaleX, scaleY), translation(x, y)), scaling(halved, halved))
 }
 
-/** Halvings that leave less than a factor of two to interpolate, so that small pictures don't sparkle. */
-function mipLevelFor(pixelsPerPixel: number, shorterSidePx: number): number {
-  if (pixelsPerPixel < 2) return 0
-  return Math.min(Math.floor(Math.log2(pixelsPerPixel)), Math.floor(Math.log2(shorterSidePx)))
+/**
+ * Times a picture is halved before it is drawn smaller: a shortcut, since what it is halved to is shared. At least `leastLeft` pixels are
+ * left to fall on one, so that a picture that glides past a halving is not seen to change.
+ */
+function mipLevelFor(pixelsPerPixel: number, shorterSidePx: number, leastLeft: number): number {
+  const most = Math.floor(Math.log2(shorterSidePx))
+  return Math.max(0, Math.min(most, Math.floor(Math.log2(pixelsPerPixel / leastLeft))))
 }

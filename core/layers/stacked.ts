@@ -21,11 +21,10 @@ export function putStacked(place: Place, layer: Layer, layers: readonly Layer[],
   const { canvas } = show
   const rest = scaledPlacement(motion?.rest ?? layer.placement, place.scale)
   const fitted = fitRects(rest.fit, canvas.widthPx, canvas.heightPx, rest.width, rest.height, layer.crop)
-  // One that grows is planned anew only where it is half as large: its words are not set again for every size.
-  const halvings = motion === null ? 0 : Math.max(0, Math.floor(Math.log2(rest.width / placement.width)))
-  // Planned as large as it is seen; not larger than twice the canvas, however far it is enlarged.
+  // Planned as large as it is seen at rest, also while it grows: its words are not set again for every size. Not larger than twice the
+  // canvas, however far it is enlarged.
   const wanted = Math.max(fitted.target.width / fitted.source.width, fitted.target.height / fitted.source.height)
-  const scale = isInPlace ? place.scale : Math.min(2 * place.scale, Math.max(1 / Math.min(canvas.widthPx, canvas.heightPx), wanted * 2 ** -halvings))
+  const scale = isInPlace ? place.scale : Math.min(2 * place.scale, Math.max(1 / Math.min(canvas.widthPx, canvas.heightPx), wanted))
   const widthPx = isInPlace ? place.widthPx : Math.max(1, Math.round(canvas.widthPx * scale))
   const heightPx = isInPlace ? place.heightPx : Math.max(1, Math.round(canvas.heightPx * scale))
   const stack = new StackItems(builder, widthPx, heightPx, culls)

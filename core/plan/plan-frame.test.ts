@@ -69,12 +69,14 @@ describe('planFrame', () => {
     expect(item.bounds).toEqual({ left: 0, top: 0, right: 1280, bottom: 720 })
   })
 
-  it('halves a big picture until less than two pixels fall on one', () => {
+  it('halves a big picture while four pixels are left to fall on one, two in a thumbnail', () => {
     const mark = welcome.layers[3]!
     const small = placeLayer(show, welcome.id, mark.id, { width: 40, height: 40 })
     const infos = allInfos(show).set(inputSourceId((mark as { inputId: string }).inputId), { widthPx: 400, heightPx: 400, isOpaque: false })
     const plan = planFrame(small, { scene: sceneNamed(small, 'Welcome') }, 0, infos)
-    expect(nodeOf(plan, rootOf(plan).items[3]!)).toMatchObject({ mipLevel: 3 })
+    expect(nodeOf(plan, rootOf(plan).items[3]!)).toMatchObject({ mipLevel: 1 })
+    const thumbnail = planFrame(small, { scene: sceneNamed(small, 'Welcome') }, 0, infos, { scale: 0.25 })
+    expect(nodeOf(thumbnail, rootOf(thumbnail).items[3]!)).toMatchObject({ mipLevel: 4 })
   })
 
   it('is plain data and the same for the same show', () => {
@@ -85,11 +87,11 @@ describe('planFrame', () => {
 })
 
 it('plans one input alone over nothing', () => {
-  const plan = planInput(camera.id, { widthPx: 1280, heightPx: 720, isOpaque: true }, activeSteps(camera.treatment), 320, 180)
+  const plan = planInput(camera.id, { widthPx: 1280, heightPx: 720, isOpaque: true }, activeSteps(camera.treatment), 160, 90)
   expect(rootOf(plan).ground).toBe('clear')
   const [node] = treatedNodes(plan)
   expect(node!.steps.map((step) => step.kind)).toEqual(['crop', 'balance', 'tone', 'chromaKey'])
-  expect(node!.mipLevel).toBe(2)
+  expect(node!.mipLevel).toBe(1)
 })
 
 it('plans a scene at a scale with its texts and corners', () => {

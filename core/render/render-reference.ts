@@ -6,6 +6,7 @@ import { coverageAt, edgeRevealAt, type Coverage } from '../composite/coverage.t
 import { gradientAt } from '../paint/gradient.ts'
 import { sampleBilinear } from '../picture/bilinear-sample.ts'
 import { clamp01, type FloatPicture } from '../picture/float-picture.ts'
+import { footprintOf, sampleBox } from '../picture/box-sample.ts'
 import { halve } from '../picture/halve.ts'
 import type { Picture, RgbaPicture } from '../picture/picture.ts'
 import { premultiply, unpremultiply } from '../picture/premultiply.ts'
@@ -86,7 +87,8 @@ function painter({ paint }: Item, before: readonly FloatPicture[]): (x: number, 
   if (paint.kind === 'node') {
     const { toNode } = paint
     const picture = before[paint.node]!
-    return (x, y, out) => sampleBilinear(picture, ...mapPoint(toNode, x, y), out)
+    const footprint = footprintOf(toNode)
+    return (x, y, out) => sampleBox(picture, ...mapPoint(toNode, x, y), footprint, out)
   }
   if (paint.kind === 'gradient') {
     const { gradient, toGradient } = paint

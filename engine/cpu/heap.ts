@@ -25,6 +25,20 @@ export interface Kernels {
   mixRow(line: number, base: number, out: number, count: number, weight: number): void
   scaleRow(upper: number, lower: number, rowWeight: number, first: number, last: number, mixed: number, columns: number, count: number, line: number): void
   turnRow(pixels: number, width: number, height: number, startX: number, startY: number, stepX: number, stepY: number, count: number, line: number): void
+  shrinkRow(table: number, rows: number, first: number, last: number, mixed: number, columns: number, pairs: number, count: number, line: number): void
+  turnShrunkRow(
+    pixels: number,
+    width: number,
+    height: number,
+    startX: number,
+    startY: number,
+    stepX: number,
+    stepY: number,
+    across: number,
+    down: number,
+    count: number,
+    line: number,
+  ): void
   halve(source: number, sourceWidth: number, sourceHeight: number, out: number, width: number, height: number): void
   fillRow(out: number, count: number, value: number): void
   alphaToGrey(source: number, out: number, count: number): void

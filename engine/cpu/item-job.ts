@@ -1,6 +1,7 @@
 // Puts one item of a plan over a base, row by row. Packed and premultiplied, in the heap.
 import type { Affine } from '../../core/composite/affine.ts'
 import type { EdgeReveal } from '../../core/composite/coverage.ts'
+import { footprintOf } from '../../core/picture/box-sample.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { Item, Paint, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { Run } from '../../core/steps/chain.ts'
@@ -19,6 +20,9 @@ import type { HeapPicture, Treatments } from './treatments.ts'
 
 type Sampling = 'copy' | 'scale' | 'turn'
 
+/** Rows that are cleaned on the way and read at once, at most; where more are, the whole picture is cleaned first. */
+const MOST_TREATED_LINES = 10
+
 /** What the jobs of one executor share. */
 export class JobTools {
   readonly heap: Heap
@@ -28,7 +32,8 @@ export class JobTools {
   readonly mixed: RowSpace
   readonly thin: RowSpace
   readonly veil: RowSpace
-  readonly treatedLines: readonly [RowSpace, RowSpace]
+  readonly rowTable: RowSpace
+  readonly treatedLines: readonly RowSpace[]
 
   constructor(treatments: Treatments) {
     this.heap = treatments.heap
@@ -38,7 +43,8 @@ export class JobTools {
     this.mixed = new RowSpace(this.heap)
     this.thin = new RowSpace(this.heap)
     this.veil = new RowSpace(this.heap)
-    this.treatedLines = [new RowSpace(this.heap), new RowSpace(this.heap)]
+    this.rowTable = new RowSpace(this.heap)
+    this.treatedLines = Array.from({ length: MOST_TREATED_LINES }, () => new RowSpace(this.heap))
   }
 
   get surfaces(): SurfaceStore {
@@ -51,6 +57,7 @@ export class JobTools {
     this.mixed.dispose()
     this.thin.dispose()
     this.veil.dispose()
+    this.rowTable.dispose()
     for (const line of this.treatedLines) line.dispose()
   }
 }
@@ -120,7 +127,8 @@ export class ItemJob {
     const runner = this.#tools.treatments.runner(node.steps, node.treatedKey, frame.picture)
     if (runner.isSimple) {
       if (this.#sampling === 'copy') return this.#runTreating(runner.onlyRun, node, frame, paint.toNode, base, out, part)
-      if (this.#scaled !== null) return this.#runScaled(this.#scaled, this.#treatedRows(this.#scaled, runner.onlyRun, node, frame), base, out, part)
+      if (this.#scaled !== null && this.#scaled.rowsRead <= MOST_TREATED_LINES)
+        return this.#runScaled(this.#scaled, this.#treatedRows(this.#scaled, runner.onlyRun, node, frame), base, out, part)
     }
     this.#runSampled(this.#tools.treatments.treated(node, frame), paint.toNode, base, out, part)
   }
@@ -179,11 +187,15 @@ export class ItemJob {
       return
     }
     const line = this.#tools.line.at(right - left)
+    const footprint = footprintOf(toNode)
     for (let y = top; y < bottom; y += 1) {
       if (this.#sampling === 'turn') {
         const startX = toNode.a * (left + 0.5) + toNode.c * (y + 0.5) + toNode.e - 0.5
         const startY = toNode.b * (left + 0.5) + toNode.d * (y + 0.5) + toNode.f - 0.5
-        kernels.turnRow(picture.at, picture.widthPx, picture.heightPx, startX, startY, toNode.a, toNode.b, right - left, line)
+        const { across, down } = footprint
+        const { at, widthPx, heightPx } = picture
+        if (across > 1 || down > 1) kernels.turnShrunkRow(at, widthPx, heightPx, startX, startY, toNode.a, toNode.b, across, down, right - left, line)
+        else kernels.turnRow(at, widthPx, heightPx, startX, startY, toNode.a, toNode.b, right - left, line)
         this.#blend(line, base, out, y, left, right)
       } else {
         const from = (y + Math.round(toNode.f)) * picture.widthPx + left + Math.round(toNode.e)
@@ -203,7 +215,14 @@ export class ItemJob {
   #treatedRows(scaled: ScaledRows, run: Run, node: TreatedNode, frame: SourceFrame): TreatedRows {
     const { treatments, treatedLines } = this.#tools
     const pictureAt = treatments.upload(node.sourceId, frame)
-    return new TreatedRows(treatments, frame.picture, pictureAt, run, scaled.columnsRead(this.#tools, frame.picture.widthPx), treatedLines)
+    return new TreatedRows(
+      treatments,
+      frame.picture,
+      pictureAt,
+      run,
+      scaled.columnsRead(this.#tools, frame.picture.widthPx),
+      treatedLines.slice(0, scaled.rowsRead),
+    )
   }
 
   #maskOf(): Kept<CoverMask> {

@@ -13,7 +13,7 @@ export interface TreatingTools {
   readonly tables: TableCache
 }
 
-/** Rows of one picture; the last two that were read are at hand. */
+/** Rows of one picture; the last that were read are at hand. */
 export class TreatedRows implements RowPicture {
   readonly widthPx: number
   readonly heightPx: number
@@ -23,20 +23,15 @@ export class TreatedRows implements RowPicture {
   readonly #run: Run
   readonly #memo: ColourMemo | null
   readonly #columns: readonly [number, number]
-  readonly #lines: readonly [number, number]
+  readonly #lines: readonly number[]
   /** Which row lies in each line. */
-  readonly #held: [number, number] = [-1, -1]
-  #lastUsed: 0 | 1 = 1
+  readonly #held: number[]
+  /** When each was asked for. */
+  readonly #used: number[]
+  #asked = 0
 
-  /** `columns`: the first that is read and the one after the last. `spaces`: room for two rows that nobody else writes meanwhile. */
-  constructor(
-    { rows, tables }: TreatingTools,
-    picture: Picture,
-    pictureAt: number,
-    run: Run,
-    columns: readonly [number, number],
-    spaces: readonly [RowSpace, RowSpace],
-  ) {
+  /** `columns`: the first that is read and the one after the last. `spaces`: room for as many rows as are read at once, that nobody else writes meanwhile. */
+  constructor({ rows, tables }: TreatingTools, picture: Picture, pictureAt: number, run: Run, columns: readonly [number, number], spaces: readonly RowSpace[]) {
     this.widthPx = picture.widthPx
     this.heightPx = picture.heightPx
     this.#rows = rows
@@ -45,15 +40,17 @@ export class TreatedRows implements RowPicture {
     this.#run = run
     this.#memo = tables.tableOf(run, spaceOf(picture), 'premultiplied')
     this.#columns = columns
-    this.#lines = [spaces[0].at(picture.widthPx), spaces[1].at(picture.widthPx)]
+    this.#lines = spaces.map((space) => space.at(picture.widthPx))
+    this.#held = spaces.map(() => -1)
+    this.#used = spaces.map(() => 0)
   }
 
   rowAt(y: number): number {
-    const held = this.#held[0] === y ? 0 : this.#held[1] === y ? 1 : null
-    const slot = held ?? (this.#lastUsed === 0 ? 1 : 0)
-    this.#lastUsed = slot
-    const line = this.#lines[slot]
-    if (held === null) {
+    const held = this.#held.indexOf(y)
+    const slot = held >= 0 ? held : this.#used.indexOf(Math.min(...this.#used))
+    this.#used[slot] = this.#asked += 1
+    const line = this.#lines[slot]!
+    if (held < 0) {
       const [first, end] = this.#columns
       this.#rows.treat(this.#picture, this.#pictureAt, this.#memo, this.#run.keep, y, line, 'premultiplied', first, end)
       this.#held[slot] = y

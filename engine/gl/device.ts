@@ -195,6 +195,22 @@ vec4 between(sampler2D picture, vec2 position) {
   vec4 lower = mix(texelFetch(picture, ivec2(below.x, above.y), 0), texelFetch(picture, above, 0), share.x);
   return mix(upper, lower, share.y);
 }
+/* The mean of a box of so many pixels, at least one each; position as in between. What is beyond the picture counts as its edge. */
+vec4 within(sampler2D picture, vec2 position, vec2 size) {
+  if (max(size.x, size.y) < 1.00001) return between(picture, position);
+  ivec2 last = textureSize(picture, 0) - 1;
+  vec2 from = position + 0.5 - size / 2.0;
+  vec2 to = from + size;
+  vec4 sum = vec4(0.0);
+  for (int y = int(floor(from.y)); y < int(ceil(to.y)); y += 1) {
+    float tall = min(to.y, float(y + 1)) - max(from.y, float(y));
+    for (int x = int(floor(from.x)); x < int(ceil(to.x)); x += 1) {
+      float wide = min(to.x, float(x + 1)) - max(from.x, float(x));
+      sum += texelFetch(picture, clamp(ivec2(x, y), ivec2(0), last), 0) * (wide * tall);
+    }
+  }
+  return sum / (size.x * size.y);
+}
 vec4 premultiplied(vec4 pixel) { return vec4(pixel.rgb * pixel.a, pixel.a); }
 vec4 straight(vec4 pixel) { return pixel.a == 0.0 ? vec4(0.0) : vec4(pixel.rgb / pixel.a, pixel.a); }
 `

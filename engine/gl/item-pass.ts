@@ -15,7 +15,8 @@ export const ITEM_VALUES = COVER + COVERAGE_VALUES
 // Each writes `vec4 paintAt(vec2 p)`, premultiplied.
 const paints: Readonly<Record<Paint['kind'], string>> = {
   node: `vec4 paintAt(vec2 p) {
-  return between(t0, vec2(VALUE[0] * p.x + VALUE[2] * p.y + VALUE[4], VALUE[1] * p.x + VALUE[3] * p.y + VALUE[5]) - 0.5);
+  vec2 size = max(vec2(1.0), vec2(length(vec2(VALUE[0], VALUE[2])), length(vec2(VALUE[1], VALUE[3]))));
+  return within(t0, vec2(VALUE[0] * p.x + VALUE[2] * p.y + VALUE[4], VALUE[1] * p.x + VALUE[3] * p.y + VALUE[5]) - 0.5, size);
 }`,
   plain: `vec4 paintAt(vec2 p) { return premultiplied(vec4(VALUE[0], VALUE[1], VALUE[2], VALUE[3])); }`,
   // 0–5 to the gradient, 6 kind, 7–10 its points, 11 stops; then the stops: place, red, green, blue, opacity.

@@ -469,4 +469,19 @@ export const mutants = [
     to: 'EARLIEST_SHARE',
     test: 'engine/worker/load-budget.test.ts',
   },
+  {
+    file: 'engine/cpu/scaled-rows.ts',
+    from: 'this.#down > 1 || columns.about.pairs > 1',
+    to: 'columns.about.pairs > 9',
+    test: 'tests/references/shrink.test.ts',
+  },
+  {
+    file: 'engine/cpu/column-table.ts',
+    from: 'const weight = upTo - before',
+    to: 'const weight = Math.round(share * 200)',
+    test: 'tests/references/shrink.test.ts',
+  },
+  { file: 'engine/cpu/treated-rows.ts', from: 'this.#used[slot] = this.#asked += 1', to: '', test: 'tests/references/shrink.test.ts' },
+  { file: 'core/picture/box-sample.ts', from: 'const from = centre - width / 2', to: 'const from = centre - 0.5', test: 'core/picture/box-sample.test.ts' },
+  { file: 'core/picture/box-sample.ts', from: 'Math.hypot(a, c)', to: 'Math.abs(a)', test: 'core/picture/box-sample.test.ts' },
 ]

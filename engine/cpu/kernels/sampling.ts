@@ -76,6 +76,89 @@ export function scaleRow(
   }
 }
 
+/**
+ * One upright canvas row of a picture that is drawn smaller: `rows` rows, weighed, into `mixed` for columns first..last, then `count`
+ * canvas pixels into `line`. `table` holds of each row two words: where it lies and its weight. `columns` holds of each canvas pixel the
+ * bytes into `mixed` before its first pixel, then `pairs` words with the weights of two pixels as half words. Weights are 256 together.
+ */
+export function shrinkRow(
+  table: usize, rows: i32, first: i32, last: i32, mixed: usize, columns: usize, pairs: i32, count: i32, line: usize,
+): void {
+  const half = i16x8.splat(128)
+  const tableEnd = table + (<usize>rows << 3)
+  let x = first
+  for (; x + 3 <= last; x += 4) {
+    const at = <usize>x << 2
+    let low = half
+    let high = half
+    for (let row = table; row < tableEnd; row += 8) {
+      const pixels = v128.load(<usize>load<u32>(row) + at)
+      const weight = v128.load16_splat(row, 4)
+      low = i16x8.add(low, i16x8.mul(i16x8.extend_low_i8x16_u(pixels), weight))
+      high = i16x8.add(high, i16x8.mul(i16x8.extend_high_i8x16_u(pixels), weight))
+    }
+    v128.store(mixed + at, i8x16.narrow_i16x8_u(i16x8.shr_u(low, 8), i16x8.shr_u(high, 8)))
+  }
+  for (; x <= last; x += 1) {
+    const at = <usize>x << 2
+    let low = half
+    for (let row = table; row < tableEnd; row += 8) {
+      const pixel = i16x8.extend_low_i8x16_u(v128.load32_zero(<usize>load<u32>(row) + at))
+      low = i16x8.add(low, i16x8.mul(pixel, v128.load16_splat(row, 4)))
+    }
+    const rounded = i16x8.shr_u(low, 8)
+    v128.store32_lane(mixed + at, i8x16.narrow_i16x8_u(rounded, rounded), 0)
+  }
+  const columnBytes = <usize>(pairs + 1) << 2
+  let column = columns
+  for (let i = 0; i < count; i += 1) {
+    let from = mixed + <usize>load<u32>(column)
+    const end = column + columnBytes
+    let sides = i16x8.splat(0)
+    for (let pair = column + 4; pair < end; pair += 4) {
+      const weights = i8x16.swizzle(v128.load32_zero(pair), i8x16(0, 1, 0, 1, 0, 1, 0, 1, 2, 3, 2, 3, 2, 3, 2, 3))
+      sides = i16x8.add(sides, i16x8.mul(v128.load8x8_u(from), weights))
+      from += 8
+    }
+    const sum = i16x8.add(i16x8.add(sides, v128.shuffle<i16>(sides, sides, 4, 5, 6, 7, 4, 5, 6, 7)), half)
+    const result = i16x8.shr_u(sum, 8)
+    v128.store32_lane(line + (<usize>i << 2), i8x16.narrow_i16x8_u(result, result), 0)
+    column = end
+  }
+}
+
+/** As turnRow, of a picture that is drawn smaller: each pixel the mean of a box of `across` × `down` pixels of it, at least one each. */
+export function turnShrunkRow(
+  pixels: usize, width: i32, height: i32, startX: f64, startY: f64, stepX: f64, stepY: f64, across: f64, down: f64, count: i32, line: usize,
+): void {
+  const area = <f32>(1.0 / (across * down))
+  const half = f32x4.splat(0.5)
+  for (let i = 0; i < count; i += 1) {
+    // Pixel k covers k..k+1.
+    const left = startX + stepX * <f64>i + 0.5 - across / 2
+    const top = startY + stepY * <f64>i + 0.5 - down / 2
+    const right = left + across
+    const bottom = top + down
+    const firstColumn = <i32>Math.floor(left)
+    const endColumn = <i32>Math.ceil(right)
+    const endRow = <i32>Math.ceil(bottom)
+    let sum = f32x4.splat(0)
+    for (let row = <i32>Math.floor(top); row < endRow; row += 1) {
+      const tall = <f32>(min<f64>(bottom, <f64>(row + 1)) - max<f64>(top, <f64>row))
+      const rowAt = pixels + (<usize>(min<i32>(height - 1, max<i32>(0, row)) * width) << 2)
+      for (let x = firstColumn; x < endColumn; x += 1) {
+        const wide = <f32>(min<f64>(right, <f64>(x + 1)) - max<f64>(left, <f64>x))
+        const pixel = v128.load32_zero(rowAt + (<usize>min<i32>(width - 1, max<i32>(0, x)) << 2))
+        const channels = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(pixel)))
+        sum = f32x4.add(sum, f32x4.mul(channels, f32x4.splat(wide * tall * area)))
+      }
+    }
+    const result = i32x4.trunc_sat_f32x4_u(f32x4.add(sum, half))
+    const packed = i16x8.narrow_i32x4_u(result, result)
+    v128.store32_lane(line + (<usize>i << 2), i8x16.narrow_i16x8_u(packed, packed), 0)
+  }
+}
+
 /** `count` canvas pixels of a turned row; source position starts at (x, y), half-pixel already taken off. */
 export function turnRow(
   pixels: usize, width: i32, height: i32, startX: f64, startY: f64, stepX: f64, stepY: f64, count: i32, line: usize,
