@@ -67,6 +67,13 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-floating-promises': 'error' },
   },
   {
+    files: ['app/**/*.vue'],
+    languageOptions: {
+      parserOptions: { parser: tseslint.parser, project: ['app/tsconfig.json'], tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] },
+    },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
     // A test beside its subject may reach for stand-ins, the server and shared test support.
     files: ['**/*.test.ts'],
     rules: { 'boundaries/dependencies': 'off' },
