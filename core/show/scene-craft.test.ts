@@ -8,14 +8,14 @@ import { followCanvas, layoutOf } from '../layout/arrange/follow-canvas.ts'
 import { placeAlike, putInAllScenes, siblingsOf } from './all-scenes.ts'
 import { setCanvas } from './canvas-edits.ts'
 import { contentIdOf } from './contents.ts'
-import { newInputLayer } from './create.ts'
-import { addInput, addLayer, placeLayer, removeScene, updateScene } from './edits.ts'
+import { newInputLayer, newStep } from './create.ts'
+import { addInput, addLayer, placeLayer, removeScene, updateLayer, updateScene } from './edits.ts'
 import { reorderLayers } from './layer-set-edits.ts'
 import { layersOf } from './layer-tree.ts'
 import { brokenLock } from './locks.ts'
 import { readShow } from './migrate.ts'
 import { copyLayers, pasteLayers, readCopied } from './paste.ts'
-import type { Input, Show } from './show.ts'
+import type { Input, Layer, Show } from './show.ts'
 
 let count = 0
 const makeId = () => `c${(count += 1)}`
@@ -154,5 +154,22 @@ describe('another canvas', () => {
       expect(stored(next)).toEqual(next)
       expect(layoutOf(next, next.scenes[0]!, facts)?.name).toBe(name)
     }
+  })
+
+  it('a scene that shows another part of the presenter has no layout; a head that moved changes nothing', () => {
+    const facts = { infos: allInfos(show), heads: new Map() }
+    const cast = castOf(show, show.scenes[0]!)
+    const laid = arrangeScene(show, welcome.id, { name: 'solo', side: 'left' }, cast, facts, { divider: 'Divider', ink: 'Ink' }, makeId)
+    const presenter = cast.presenters[0]!
+    const laidWith = (change: Partial<Layer>) => {
+      const changed = updateLayer(laid, welcome.id, presenter, (layer) => ({ ...layer, ...change }) as Layer)
+      return layoutOf(changed, changed.scenes[0]!, facts)?.name ?? null
+    }
+    expect(laidWith({})).toBe('solo')
+    expect(laidWith({ crop: { left: 0.04, top: 0.02, right: 0.02, bottom: 0.04 } })).toBe('solo')
+    expect(laidWith({ crop: { left: 0.5, top: 0.5, right: 0, bottom: 0 } })).toBeNull()
+    expect(laidWith({ crop: { left: 0, top: 0, right: 0.45, bottom: 0.45 } })).toBeNull()
+    // What cleans them only here is theirs, in every layout.
+    expect(laidWith({ treatment: [newStep('tone', makeId)] })).toBe('solo')
   })
 })

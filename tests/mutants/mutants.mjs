@@ -484,4 +484,5 @@ export const mutants = [
   { file: 'engine/cpu/treated-rows.ts', from: 'this.#used[slot] = this.#asked += 1', to: '', test: 'tests/references/shrink.test.ts' },
   { file: 'core/picture/box-sample.ts', from: 'const from = centre - width / 2', to: 'const from = centre - 0.5', test: 'core/picture/box-sample.test.ts' },
   { file: 'core/picture/box-sample.ts', from: 'Math.hypot(a, c)', to: 'Math.abs(a)', test: 'core/picture/box-sample.test.ts' },
+  { file: 'core/layout/arrange/follow-canvas.ts', from: ' && showsAlike(layer.crop, wanted[i]!.crop)', to: '', test: 'core/show/scene-craft.test.ts' },
 ]

@@ -27,10 +27,30 @@ export function layoutOf(show: Show, scene: Scene, facts: PictureFacts): Layout 
   return null
 }
 
-/** Whether the same layers are seen in the same places; what part of a picture is shown may differ, since heads move. */
+/** How far the middle of what is shown of a picture may lie elsewhere, as a share of the picture, and how much larger it may be: heads move. */
+const PART_MOVES = 0.2
+const PART_GROWS = 1.4
+const WHOLE = { left: 0, top: 0, right: 0, bottom: 0 } as const
+
+/** Whether the same layers are seen in the same places, cleaned alike; the part of a picture that is shown may differ as much as heads move. */
 export function looksAlike(one: Scene, other: Scene): boolean {
-  const seen = ({ layers }: Scene) => layers.filter(({ visible }) => visible).map(({ id, placement, frame }: Layer) => ({ id, placement, frame }))
-  return JSON.stringify(seen(one)) === JSON.stringify(seen(other))
+  const seenOf = ({ layers }: Scene) => layers.filter(({ visible }) => visible)
+  const [seen, wanted] = [seenOf(one), seenOf(other)]
+  return seen.length === wanted.length && seen.every((layer, i) => isPutAlike(layer, wanted[i]!) && showsAlike(layer.crop, wanted[i]!.crop))
+}
+
+function isPutAlike(one: Layer, other: Layer): boolean {
+  const put = ({ id, placement, frame, treatment }: Layer) => JSON.stringify([id, placement, frame, treatment])
+  return put(one) === put(other)
+}
+
+function showsAlike(one: Layer['crop'], other: Layer['crop']): boolean {
+  const [a, b] = [one ?? WHOLE, other ?? WHOLE]
+  const alike = (startA: number, endA: number, startB: number, endB: number) => {
+    const [sizeA, sizeB] = [1 - startA - endA, 1 - startB - endB]
+    return Math.abs(startA - endA - startB + endB) / 2 <= PART_MOVES && Math.max(sizeA, sizeB) <= PART_GROWS * Math.min(sizeA, sizeB)
+  }
+  return alike(a.left, a.right, b.left, b.right) && alike(a.top, a.bottom, b.top, b.bottom)
 }
 
 /** The show on another canvas. */
