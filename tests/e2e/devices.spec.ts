@@ -162,8 +162,9 @@ test('five claps set the delay of the voice by what camera and microphone both t
   await expect(result).toHaveText(/^Your voice was \d+ ms ahead of the picture/)
   // Two sentences: claps that agree, and claps that leave a doubt.
   const [, offset, spread] = /was (\d+) ms .*± (\d+)/.exec(await result.innerText())!.map(Number) as [number, number, number]
-  // The stand-ins act at the same moment; what is found is what the picture takes to arrive and to be made.
-  expect(offset).toBeLessThan(150)
+  // The stand-ins act at the same moment; what is found is what the picture takes to arrive and to be made: some frames, more of them on
+  // a machine that others use too.
+  expect(offset).toBeLessThan(300)
   expect(spread).toBeLessThanOrEqual(45)
   await expect(panel.getByRole('spinbutton', { name: 'Delay' })).toHaveValue(`${offset} ms`)
 })
