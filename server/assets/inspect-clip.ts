@@ -1,4 +1,4 @@
-import { ALL_FORMATS, BufferSource, EncodedPacketSink, Input } from 'mediabunny'
+import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input } from 'mediabunny'
 import { HttpError } from '../http-error.ts'
 import type { PictureFacts } from './inspect-picture.ts'
 
@@ -12,10 +12,10 @@ export function isClipFile(bytes: Buffer): boolean {
   return bytes.subarray(4, 8).toString('latin1') === 'ftyp' || bytes.subarray(0, 4).equals(Buffer.from('1a45dfa3', 'hex'))
 }
 
-/** Reads a film's head and its first picture. Throws an HttpError that names the fault and the fix. */
-export async function inspectClip(bytes: Buffer, fileName: string): Promise<PictureFacts> {
+/** Reads the head and the first picture of a film that lies in a file; of the rest no more than that needs. Throws an HttpError that names the fault and the fix. */
+export async function inspectClip(file: string, fileName: string): Promise<PictureFacts> {
   const name = `"${fileName}"`
-  const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS })
+  const input = new Input({ source: new FilePathSource(file), formats: ALL_FORMATS })
   const damaged = () => new HttpError(400, 'clip-damaged', `${name} is damaged or cut off. Copy or export it again.`)
   try {
     const track = await input.getPrimaryVideoTrack().catch(() => {

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node
 import path from 'node:path'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { MOST_BYTES } from '../../core/show/limits.ts'
 import { restartTestServer, startTestServer, type TestServer } from '../../tests/support/test-server.ts'
 
@@ -100,6 +100,55 @@ describe('/api/assets', () => {
     expect(body.error.message).toBe('"harvest.mp4" is larger than 256 MB. Cut it shorter, or export it smaller.')
   })
 
+  /** Sends bytes as they are made, without a length ahead; `onChunk` is told how many have gone. */
+  function stream(mib: number, onChunk: (sent: number) => void = () => undefined, headers: Record<string, string> = {}, signal?: AbortSignal) {
+    const chunk = new Uint8Array(1024 * 1024)
+    let sent = 0
+    const body = new ReadableStream<Uint8Array>({
+      pull: (controller) => {
+        if (sent === mib) return controller.close()
+        // The beginning of an MP4 (ISO/IEC 14496-12 §4.3); the rest is nothing.
+        controller.enqueue(sent === 0 ? Uint8Array.from([0, 0, 0, 24, ...Buffer.from('ftypisom'), ...chunk.subarray(12)]) : chunk)
+        onChunk((sent += 1))
+      },
+    })
+    const init = { method: 'POST', body, duplex: 'half', headers, ...(signal === undefined ? {} : { signal }) }
+    return fetch(`${server.studioUrl}/api/assets?name=harvest.mp4`, init as unknown as RequestInit)
+  }
+
+  const halfFiles = () => readdirSync(path.join(server.dataDir, 'assets')).filter((name) => !/^[0-9a-f]{64}$/.test(name))
+
+  it('keeps a clip piece by piece: of 200 MB no more than a few are ever in memory, and none is kept afterwards', async () => {
+    const before = process.memoryUsage().arrayBuffers
+    let most = 0
+    const answer = await stream(200, () => (most = Math.max(most, process.memoryUsage().arrayBuffers - before)))
+    expect(answer.status).toBe(400)
+    expect(((await answer.json()) as { error: { code: string } }).error.code).toBe('clip-damaged')
+    expect(most).toBeLessThan(100 * 1024 * 1024)
+    expect(halfFiles()).toEqual([])
+  })
+
+  it('stops a clip that says nothing of its length where it grows too large, and keeps nothing of it', async () => {
+    const answer = await stream(MOST_BYTES.clip / 1024 / 1024 + 8)
+    expect(answer.status).toBe(413)
+    expect(((await answer.json()) as { error: { code: string } }).error.code).toBe('clip-bytes')
+    expect(halfFiles()).toEqual([])
+  })
+
+  it('keeps nothing of a file that was given up half way, and takes the next', async () => {
+    const leaving = new AbortController()
+    const given = stream(100, (sent) => sent === 20 && leaving.abort(), {}, leaving.signal)
+    await expect(given).rejects.toThrow('abort')
+    await vi.waitFor(() => expect(halfFiles()).toEqual([]))
+    expect((await upload(good, 'next.jpg')).status).toBe(201)
+  })
+
+  it('takes the bytes of a file as they are, not packed', async () => {
+    const answer = await stream(1, undefined, { 'content-encoding': 'gzip' })
+    expect(answer.status).toBe(415)
+    expect(((await answer.json()) as { error: { code: string } }).error.code).toBe('encoded-body')
+  })
+
   it('knows no file outside its folder', async () => {
     for (const hash of ['..%2F..%2Fgreen-room.sqlite', 'a'.repeat(64)]) {
       expect((await fetch(`${server.studioUrl}/api/assets/${hash}`)).status).toBe(404)
@@ -132,7 +181,7 @@ describe('/api/assets', () => {
     rmSync(folder)
     renameSync(`${folder}-away`, folder)
     expect(refused.status).toBe(507)
-    expect(refused.body.error.message).toMatch(/assets\/[0-9a-f]{64}" lies in something that is not a folder/)
+    expect(refused.body.error.message).toMatch(/assets" lies in something that is not a folder/)
     expect((await upload(other, 'poster.png')).status).toBe(201)
     expect(readdirSync(folder).filter((name) => name.endsWith('.part'))).toEqual([])
   })

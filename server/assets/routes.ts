@@ -1,9 +1,8 @@
-import { Router, raw, type ErrorRequestHandler, type RequestHandler } from 'express'
+import { Router, type RequestHandler } from 'express'
 import pLimit from 'p-limit'
 import { MOST_BYTES } from '../../core/show/limits.ts'
 import { HttpError } from '../http-error.ts'
-import type { AssetStore } from './asset-store.ts'
-import { isClipFile } from './inspect-clip.ts'
+import { clipTooLarge, type AssetStore } from './asset-store.ts'
 
 /** Uploads that are read at once; the others wait unread, so that many large files neither fill the memory nor hold everything else up. */
 export const UPLOADS_AT_ONCE = 3
@@ -26,14 +25,21 @@ function inTurn(): RequestHandler {
 /** /api/assets: upload a picture or a clip as the raw body, read one by its hash. */
 export function assetRoutes(store: AssetStore): Router {
   const router = Router()
-  router.post('/', inTurn(), raw({ type: () => true, limit: MOST_BYTES.clip }), async (request, response) => {
-    const bytes: unknown = request.body
+  router.post('/', inTurn(), async (request, response) => {
     const fileName = fileNameOf(request.query['name'])
-    if (Buffer.isBuffer(bytes) && bytes.length > MOST_BYTES.picture && !isClipFile(bytes)) {
-      throw new HttpError(413, 'picture-bytes', `"${fileName}" is larger than ${inMib(MOST_BYTES.picture)}. Make it smaller and try again.`)
+    if ((request.headers['content-encoding'] ?? 'identity') !== 'identity') {
+      throw new HttpError(415, 'encoded-body', `"${fileName}" came with a content-encoding. Send the bytes of the file as they are.`)
     }
-    // An empty body never reaches the parser, so it arrives as something else.
-    response.status(201).json(await store.add(Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0), fileName))
+    // What says that it is too large is not read at all.
+    if (Number(request.headers['content-length']) > MOST_BYTES.clip) throw clipTooLarge(fileName)
+    // Left open when reading ends early, so that whoever sends hears why.
+    const body = request.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>
+    try {
+      response.status(201).json(await store.receive(body, fileName))
+    } catch (error) {
+      if (!request.readableAborted) throw error
+      throw new HttpError(400, 'upload-cut-off', `"${fileName}" did not arrive whole. Send it again.`)
+    }
   })
   router.get('/:hash', async (request, response) => {
     const { asset, file } = await store.get(request.params.hash)
@@ -41,17 +47,7 @@ export function assetRoutes(store: AssetStore): Router {
     response.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
     response.sendFile(file)
   })
-  const tooLarge: ErrorRequestHandler = (error: { type?: unknown }, request, _response, next) => {
-    if (error.type !== 'entity.too.large') return next(error)
-    const fileName = fileNameOf(request.query['name'])
-    next(new HttpError(413, 'clip-bytes', `"${fileName}" is larger than ${inMib(MOST_BYTES.clip)}. Cut it shorter, or export it smaller.`))
-  }
-  router.use(tooLarge)
   return router
-}
-
-function inMib(bytes: number): string {
-  return `${bytes / 1024 / 1024} MB`
 }
 
 function fileNameOf(name: unknown): string {

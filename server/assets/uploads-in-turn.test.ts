@@ -17,12 +17,14 @@ async function setUp() {
   let most = 0
   let now = 0
   const store = {
-    add: async (bytes: Buffer) => {
+    receive: async (body: AsyncIterable<Buffer>) => {
+      let byteLength = 0
+      for await (const chunk of body) byteLength += chunk.length
       now += 1
       most = Math.max(most, now)
       await new Promise<void>((resolve) => held.push(resolve))
       now -= 1
-      return { hash: String(bytes.length) }
+      return { hash: String(byteLength) }
     },
   }
   const app = express()
