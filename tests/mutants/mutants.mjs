@@ -485,6 +485,11 @@ export const mutants = [
   { file: 'core/picture/box-sample.ts', from: 'const from = centre - width / 2', to: 'const from = centre - 0.5', test: 'core/picture/box-sample.test.ts' },
   { file: 'core/picture/box-sample.ts', from: 'Math.hypot(a, c)', to: 'Math.abs(a)', test: 'core/picture/box-sample.test.ts' },
   { file: 'core/layout/arrange/follow-canvas.ts', from: ' && showsAlike(layer.crop, wanted[i]!.crop)', to: '', test: 'core/show/scene-craft.test.ts' },
-  { file: 'server/assets/asset-store.ts', from: 'if (byteLength > MOST_BYTES.clip) throw clipTooLarge(fileName)', to: '', test: 'server/assets/routes.test.ts' },
+  {
+    file: 'server/assets/asset-store.ts',
+    from: 'if (byteLength > MOST_BYTES.clip) throw clipTooLarge(fileName)',
+    to: '',
+    test: 'server/assets/routes.test.ts',
+  },
   { file: 'server/assets/asset-store.ts', from: 'await rm(partial, { force: true })', to: 'await stat(partial)', test: 'server/assets/routes.test.ts' },
 ]
