@@ -129,6 +129,7 @@ export const api = {
   deleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}`, { method: 'DELETE' }),
   undeleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}/undelete`, { method: 'POST' }),
   listVersions: async (id: string) => (await call<{ versions: ShowVersion[] }>(`/shows/${encodeURIComponent(id)}/versions`)).versions,
+  getVersion: async (id: string, revision: number) => (await call<{ show: Show }>(`/shows/${encodeURIComponent(id)}/versions/${revision}`)).show,
   restoreVersion: (id: string, revision: number) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/restore`, sending('POST', { revision })),
   /** Where a show's stored text can be had, readable or not. */
   documentUrl: (id: string) => `/api/shows/${encodeURIComponent(id)}/document`,

@@ -6,6 +6,7 @@ import { toast } from 'vue-sonner'
 import BaseButton from '../base/BaseButton.vue'
 import { api, ApiError, type ShowVersion } from '../show/api.ts'
 import { timeOf } from './time-of.ts'
+import VersionCover from './VersionCover.vue'
 
 const props = defineProps<{
   isOpen: boolean
@@ -46,11 +47,17 @@ async function putBack(version: ShowVersion): Promise<void> {
   <Dialog :open="isOpen" class="relative z-40" @close="emit('close')">
     <div class="fixed inset-0 bg-black/45" aria-hidden="true"></div>
     <div class="fixed inset-0 grid place-items-center p-6">
-      <DialogPanel class="flex max-h-[80vh] w-[460px] flex-col rounded-2xl border border-line bg-paper p-5">
+      <DialogPanel class="flex max-h-[80vh] w-[560px] flex-col rounded-2xl border border-line bg-paper p-5">
         <DialogTitle class="font-head text-[18px] font-bold">{{ t('versions.title') }}</DialogTitle>
         <p class="mt-1 text-soft">{{ t('versions.hint') }}</p>
         <ol class="mt-3 min-h-0 flex-1 overflow-auto border-y border-line">
           <li v-for="(version, index) in versions" :key="version.revision" class="flex items-center gap-3 border-b border-line py-2 last:border-0">
+            <VersionCover
+              v-if="version.isReadable"
+              :show-id="showId"
+              :revision="version.revision"
+              :before="versions[index + 1]?.isReadable ? versions[index + 1]!.revision : null"
+            />
             <div class="min-w-0 flex-1">
               <div v-if="version.label" class="truncate font-medium first-letter:uppercase" dir="auto" :title="version.label">{{ version.label }}</div>
               <div class="text-[12px] text-soft">

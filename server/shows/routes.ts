@@ -49,6 +49,10 @@ export function showRoutes(store: ShowStore): Router {
   router.get('/:id/versions', async (request, response) => {
     response.json({ versions: await store.versions(request.params.id) })
   })
+  router.get('/:id/versions/:revision', async (request, response) => {
+    const { revision: wanted } = restoreBody.parse({ revision: request.params.revision })
+    response.json({ show: await store.version(request.params.id, wanted) })
+  })
   router.post('/:id/restore', async (request, response) => {
     response.json(await store.restore(request.params.id, restoreBody.parse(request.body).revision))
   })

@@ -136,19 +136,29 @@ export class ShowStore {
     })
   }
 
+  /** The show as it was in a version. Throws a 404 for one that is not kept any more. */
+  async version(id: string, revision: number): Promise<Show> {
+    await this.#find(id)
+    return this.#versionOf(id, revision)
+  }
+
+  async #versionOf(id: string, revision: number, transaction?: Transaction): Promise<Show> {
+    const version = await ShowVersionRow.findOne({ where: { showId: id, revision }, ...(transaction === undefined ? {} : { transaction }) })
+    if (version === null) {
+      throw new HttpError(
+        404,
+        'version-not-found',
+        `This show has no version ${revision} any more. Every version of the last ten minutes is kept, and fewer of what is older.`,
+      )
+    }
+    return readStored(version.document, `version ${revision} of show "${id}"`)
+  }
+
   /** Makes an earlier version the newest; what was newest stays restorable. */
   async restore(id: string, revision: number): Promise<StoredShow> {
     return this.#database.write(async (transaction) => {
       const row = await this.#find(id, transaction)
-      const version = await ShowVersionRow.findOne({ where: { showId: id, revision }, transaction })
-      if (version === null) {
-        throw new HttpError(
-          404,
-          'version-not-found',
-          `This show has no version ${revision} any more. Every version of the last ten minutes is kept, and fewer of what is older.`,
-        )
-      }
-      const show = readStored(version.document, `version ${revision} of show "${id}"`)
+      const show = await this.#versionOf(id, revision, transaction)
       return { ...(await this.#write(row, JSON.stringify(show), show.name, transaction)), show }
     })
   }

@@ -1,4 +1,5 @@
 // The studio by itself: saving, undo, two tabs, the keyboard, the library, bad files.
+import type { Locator } from '@playwright/test'
 import sharp from 'sharp'
 import '../../app/engine/diagnostics.ts'
 import { restartTestServer } from '../support/test-server.ts'
@@ -145,6 +146,17 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   const newest = page.getByRole('dialog').getByRole('listitem').first()
   await expect(newest).toContainText(/\d:\d\d:\d\d/)
   await expect(newest).toContainText(/scene/i)
+  // And show the scene that was changed: here the new one, which is empty, and before it the one that there was.
+  const brightest = (item: Locator) =>
+    item.locator('canvas').evaluate((cover: HTMLCanvasElement) => {
+      const pen = cover.getContext('2d')!
+      return Math.max(...pen.getImageData(0, 0, cover.width, cover.height).data.filter((_, i) => i % 4 === 0))
+    })
+  await expect(newest.locator('canvas:not(.bg-well)')).toBeVisible()
+  expect(await brightest(newest)).toBe(0)
+  const before = page.getByRole('dialog').getByRole('listitem').nth(1)
+  await expect(before.locator('canvas:not(.bg-well)')).toBeVisible()
+  expect(await brightest(before)).toBeGreaterThan(60)
 })
 
 test.describe('with the feed at its full rate', () => {
