@@ -33,6 +33,7 @@ function finish(keep: boolean): void {
     ref="field"
     v-model="draft"
     type="text"
+    dir="auto"
     maxlength="80"
     :aria-label="label"
     class="w-full min-w-0 rounded border border-brass bg-raised px-1 font-[inherit] text-ink"
@@ -42,5 +43,5 @@ function finish(keep: boolean): void {
     @blur="finish(true)"
     @click.stop
   />
-  <span v-else class="block truncate" :title="modelValue">{{ modelValue }}</span>
+  <span v-else dir="auto" class="block truncate" :title="modelValue">{{ modelValue }}</span>
 </template>

@@ -117,7 +117,9 @@ async function remove(): Promise<void> {
         >
           <InputPicture :input-id="input.id" :list="list" @seen="noteSeen(input.id, $event)" />
           <span class="block px-1 pt-1 pb-0.5">
-            <span class="block truncate pr-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{ input.name }}</span>
+            <span dir="auto" class="block truncate pr-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{
+              input.name
+            }}</span>
             <span class="block truncate font-num text-[11px] text-soft tabular-nums">{{ stateOf(input) }}</span>
           </span>
         </RouterLink>

@@ -61,7 +61,7 @@ const what = computed(() => {
         <EyeOff v-if="unseen" :size="11" class="shrink-0" :class="layer.visible ? 'text-brass' : ''" aria-hidden="true" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
         <Group v-if="layer.kind === 'group'" :size="11" class="shrink-0" aria-hidden="true" />
-        <span class="truncate font-medium">{{ layer.name }}</span>
+        <span dir="auto" class="truncate font-medium">{{ layer.name }}</span>
       </span>
     </button>
   </li>

@@ -55,7 +55,7 @@ function duplicate(): void {
 
 <template>
   <div class="flex items-center gap-0.5">
-    <h2 class="min-w-0 flex-1 truncate font-head text-[15px] font-bold">{{ name }}</h2>
+    <h2 dir="auto" class="min-w-0 flex-1 truncate font-head text-[15px] font-bold">{{ name }}</h2>
     <IconButton
       :icon="isSomeVisible ? Eye : EyeOff"
       size="small"

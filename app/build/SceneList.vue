@@ -233,6 +233,7 @@ watch(
           </span>
           <span
             v-if="renamingId !== scene.id"
+            dir="auto"
             class="block truncate pt-0.5 leading-4 font-medium"
             :class="isWide ? 'pr-6 pl-0.5 text-[12.5px]' : 'text-[11px]'"
           >

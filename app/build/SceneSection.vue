@@ -24,7 +24,7 @@ function setMark(mark: SceneMark | null): void {
 
 <template>
   <div class="flex items-center gap-1">
-    <h2 class="min-w-0 flex-1 truncate font-head text-[15px] font-bold" :title="scene.name">{{ scene.name }}</h2>
+    <h2 dir="auto" class="min-w-0 flex-1 truncate font-head text-[15px] font-bold" :title="scene.name">{{ scene.name }}</h2>
     <IconButton
       :icon="scene.locked ? Lock : LockOpen"
       size="small"

@@ -85,7 +85,7 @@ function rename(name: string): void {
           @done="isRenaming = false"
         />
         <ActionMenu v-else :actions="showActions" :label="t('header.showMenu', { name: showStore.show.name })">
-          <span class="min-w-0 max-w-44 truncate hover:text-ink" :title="showStore.show.name">{{ showStore.show.name }}</span>
+          <span dir="auto" class="min-w-0 max-w-44 truncate hover:text-ink" :title="showStore.show.name">{{ showStore.show.name }}</span>
           <ChevronDown :size="14" aria-hidden="true" />
         </ActionMenu>
       </div>

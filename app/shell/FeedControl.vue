@@ -79,7 +79,7 @@ watch(
         <span v-if="engine.showsCard" class="shrink-0">{{ t('feed.cardSign') }}</span>
         <template v-else>
           <span class="shrink-0">{{ t('build.onAir') }}</span>
-          <span class="max-w-28 truncate font-medium max-[900px]:hidden">{{ engine.onAirName }}</span>
+          <span dir="auto" class="max-w-28 truncate font-medium max-[900px]:hidden">{{ engine.onAirName }}</span>
         </template>
       </span>
       <button

@@ -20,7 +20,7 @@ function save(id: string): void {
 
 <template>
   <div class="rounded-xl border border-dashed border-line px-5 py-4" data-testid="unreadable-show">
-    <h2 class="truncate font-head text-[18px] font-bold" :title="show.name">{{ show.name }}</h2>
+    <h2 dir="auto" class="truncate font-head text-[18px] font-bold" :title="show.name">{{ show.name }}</h2>
     <p class="mt-0.5 font-medium text-brass">{{ t('shows.unreadable') }}</p>
     <p class="mt-1 font-num text-[12px] break-words text-soft">{{ show.unreadable }}</p>
     <p class="mt-1 text-soft">{{ t('shows.changed', { when: timeOf(show.updatedAt, locale) }) }} · {{ t('shows.unreadableHint') }}</p>

@@ -37,7 +37,7 @@ async function onFile(event: Event): Promise<void> {
       <RadioGroupOption v-for="look in looks" :key="look.value" v-slot="{ checked }" :value="look.value" as="template">
         <button type="button" class="rounded-md border p-1 text-left" :class="checked ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'">
           <LookThumb :picture="look.thumb" :width-px="THUMB_WIDTH_PX" :height-px="THUMB_HEIGHT_PX" />
-          <span class="mt-0.5 block truncate text-[11.5px]">{{ look.name }}</span>
+          <span dir="auto" class="mt-0.5 block truncate text-[11.5px]">{{ look.name }}</span>
         </button>
       </RadioGroupOption>
     </RadioGroup>
