@@ -1,6 +1,7 @@
 import { parseHex } from '../colour/hex.ts'
 import { boxToCanvas } from '../layout/placement.ts'
 import type { OutlineFill } from '../outline/outline-picture.ts'
+import { MITRE_LIMIT } from '../outline/stroked-contours.ts'
 import type { Gradient, GradientStop } from '../paint/gradient.ts'
 import { keyOf } from '../plan/plan-builder.ts'
 import { shapeOf } from '../show/contents.ts'
@@ -38,7 +39,8 @@ function putOutline(place: Place, layer: ShapeLayer, fill: Fill, { path, width: 
   const width = Math.max(1, Math.round(rest.width * share))
   const height = Math.max(1, Math.round(rest.height * share))
   const strokePx = stroke === null ? 0 : stroke.widthPx * scale * share
-  const padPx = stroke === null ? 0 : Math.ceil(strokePx / 2) + 1
+  // A mitre reaches that far beyond the line.
+  const padPx = stroke === null ? 0 : Math.ceil((strokePx / 2) * MITRE_LIMIT) + 1
   const size = { widthPx: width + 2 * padPx, heightPx: height + 2 * padPx }
   const inPicture: OutlineFill = fill.kind === 'plain' ? fill : { kind: 'gradient', gradient: moved(gradientOf(fill, width, height), padPx) }
   const outline = { data: path, boxWidth, boxHeight, padPx, fill: inPicture, stroke: stroke === null ? null : { ...stroke, widthPx: strokePx } }

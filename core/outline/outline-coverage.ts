@@ -1,12 +1,22 @@
-// How much of each pixel an outline covers: inside by exact areas, along its stroke by the distance to it.
-import { halfPlaneShare } from '../composite/shape.ts'
+// How much of each pixel an outline covers: by exact areas, and where contours overlap by lines.
 import type { Contour } from './read-outline.ts'
+import { strokedContours } from './stroked-contours.ts'
 
 /**
- * Share (0..1) of each pixel that lies inside contours, row by row: the exact area, signed by the way round, its amount and no more
- * than 1. Ways round in one direction add up (non-zero rule), the other direction leaves a hole. Open contours are closed.
+ * Share (0..1) of each pixel that lies inside contours by the non-zero rule, row by row. Where they do not overlap it is the exact area.
+ * Open contours are closed.
  */
 export function insideShares(contours: readonly Contour[], widthPx: number, heightPx: number): Float64Array {
+  const shares = signedShares(contours, widthPx, heightPx)
+  const overlaps = new Uint8Array(widthPx * heightPx)
+  const lined = shares.slice()
+  writeLined(contours, widthPx, heightPx, lined, overlaps)
+  for (let at = 0; at < shares.length; at += 1) if (overlaps[at]! >= BOTH_WAYS || Math.abs(shares[at]! - lined[at]!) > OVERLAPS) shares[at] = lined[at]!
+  return shares
+}
+
+/** The exact area, signed by the way round, its amount and no more than 1: true where no two contours share a pixel. */
+function signedShares(contours: readonly Contour[], widthPx: number, heightPx: number): Float64Array {
   // Of each pixel the change of cover from the pixel before: a running sum along the row gives the share.
   const changes = new Float64Array((widthPx + 2) * heightPx)
   for (const { points } of contours) {
@@ -68,65 +78,145 @@ function addColumn(changes: Float64Array, row: number, x: number, height: number
   changes[row + column + 1] = changes[row + column + 1]! + height - covered
 }
 
-/** From where to where a piece runs between two heights; all of it where it has none between them. */
-function spanNear(x0: number, y0: number, x1: number, y1: number, top: number, bottom: number): readonly [from: number, to: number] {
-  if (y0 === y1) return [Math.min(x0, x1), Math.max(x0, x1)]
-  const at = (y: number) => x0 + ((x1 - x0) * (Math.min(Math.max(y0, y1), Math.max(Math.min(y0, y1), y)) - y0)) / (y1 - y0)
-  const [first, last] = [at(top), at(bottom)]
-  return [Math.min(first, last), Math.max(first, last)]
-}
+/** Lines on which a row is looked at for what overlaps: a code or two. */
+const LINES = 64
+/** A difference to the areas that no rounding explains: contours lie over one another there. */
+const OVERLAPS = 3 / LINES
+/** What is known of a pixel: something in it lies inside by one way round, by the other, by both; or more than once. */
+const ONE_WAY = 1
+const OTHER_WAY = 2
+const BOTH_WAYS = 3
+const TWICE = 4
 
 /**
- * Share (0..1) of each pixel that lies within `halfPx` of contours: a stroke with round joins and ends, by the straight edge that is as
- * far away as the nearest piece.
+ * Writes the share (0..1) of each pixel that lies inside contours by the non-zero rule (SVG 2 §13.5.2), however they overlap: exact along
+ * each of 64 lines a row. Where it is noted in `overlaps` what lies inside twice or both ways round, rows in which nothing can are left out.
  */
-export function strokeShares(contours: readonly Contour[], widthPx: number, heightPx: number, halfPx: number): Float64Array {
-  const distances = new Float64Array(widthPx * heightPx).fill(Infinity)
-  const alongX = new Float32Array(widthPx * heightPx)
-  const alongY = new Float32Array(widthPx * heightPx)
-  const shares = new Float64Array(widthPx * heightPx)
-  const reach = halfPx + 1
-  const note = (x0: number, y0: number, x1: number, y1: number) => {
-    const [dx, dy] = [x1 - x0, y1 - y0]
-    const length = dx * dx + dy * dy
-    const bottom = Math.min(heightPx, Math.ceil(Math.max(y0, y1) + reach))
-    for (let y = Math.max(0, Math.floor(Math.min(y0, y1) - reach)); y < bottom; y += 1) {
-      // Of a long piece only what is near this row.
-      const [from, to] = spanNear(x0, y0, x1, y1, y - reach, y + 1 + reach)
-      const right = Math.min(widthPx, Math.ceil(to + reach))
-      for (let x = Math.max(0, Math.floor(from - reach)); x < right; x += 1) {
-        const [fromX, fromY] = [x + 0.5 - x0, y + 0.5 - y0]
-        const t = length === 0 ? 0 : Math.min(1, Math.max(0, (fromX * dx + fromY * dy) / length))
-        const [awayX, awayY] = [fromX - t * dx, fromY - t * dy]
-        const distance = Math.sqrt(awayX * awayX + awayY * awayY)
-        const at = y * widthPx + x
-        if (distance >= distances[at]!) continue
-        distances[at] = distance
-        // On the piece itself away is across it.
-        const across = Math.sqrt(length) || 1
-        alongX[at] = distance > 1e-9 ? awayX / distance : -dy / across
-        alongY[at] = distance > 1e-9 ? awayY / distance : dx / across
+function writeLined(contours: readonly Contour[], widthPx: number, heightPx: number, shares: Float64Array, overlaps: Uint8Array | null): void {
+  const edges = edgesOf(contours)
+  const rows = edgesByRow(edges, heightPx)
+  const changes = new Float64Array(widthPx + 2)
+  const most = rows.reduce((largest, { length }) => Math.max(largest, length), 0)
+  const crossings = { x: new Float64Array(most), edge: new Int32Array(most), idle: new Int32Array(most), count: 0 }
+  const clamped = (x: number) => Math.min(widthPx, Math.max(0, x))
+  for (let row = 0; row < heightPx; row += 1) {
+    const inRow = rows[row]!
+    // Two sides are one way in and one way out.
+    if (inRow.length === 0 || (overlaps !== null && inRow.length === 2)) continue
+    changes.fill(0)
+    for (let line = 0; line < LINES; line += 1) {
+      findCrossings(edges, inRow, row + (line + 0.5) / LINES, crossings)
+      let winding = 0
+      let from = 0
+      for (let i = 0; i < crossings.count; i += 1) {
+        const before = winding
+        const x = crossings.x[i]!
+        winding += edges.turn[crossings.edge[i]!]!
+        if (overlaps !== null && before !== 0) noteSpan(overlaps, row * widthPx, widthPx, from, x, before)
+        from = x
+        if ((before === 0) !== (winding === 0)) addColumn(changes, 0, clamped(x), (before === 0 ? 1 : -1) / LINES)
       }
     }
-  }
-  for (const { points, isClosed } of contours) {
-    const count = points.length / 2
-    for (let i = 0; i < (isClosed ? count : count - 1); i += 1) {
-      const next = ((i + 1) % count) * 2
-      note(points[i * 2]!, points[i * 2 + 1]!, points[next]!, points[next + 1]!)
+    let sum = 0
+    for (let x = 0; x < widthPx; x += 1) {
+      sum += changes[x]!
+      // A sum of many parts.
+      shares[row * widthPx + x] = sum > 1 - 1e-9 ? 1 : Math.max(0, sum)
     }
   }
-  const edge = { distance: 0, normalX: 0, normalY: 0 }
-  for (let at = 0; at < shares.length; at += 1) {
-    const distance = distances[at]!
-    if (distance > reach) continue
-    edge.normalX = alongX[at]!
-    edge.normalY = alongY[at]!
-    edge.distance = distance - halfPx
-    const near = halfPlaneShare(edge)
-    // Of a thin stroke the far side is in the same pixel.
-    edge.distance = distance + halfPx
-    shares[at] = near - halfPlaneShare(edge)
+}
+
+/** Sides that are not level, from top to bottom. */
+interface Edges {
+  readonly count: number
+  readonly topX: Float64Array
+  readonly topY: Float64Array
+  readonly bottomY: Float64Array
+  readonly slope: Float64Array
+  /** 1 for one that runs down in its contour, −1 for one that runs up. */
+  readonly turn: Int8Array
+}
+
+function edgesOf(contours: readonly Contour[]): Edges {
+  const most = contours.reduce((sum, { points }) => sum + points.length / 2, 0)
+  const [topX, topY, bottomY, slope] = [new Float64Array(most), new Float64Array(most), new Float64Array(most), new Float64Array(most)]
+  const turn = new Int8Array(most)
+  let at = 0
+  for (const { points } of contours) {
+    const corners = points.length / 2
+    for (let i = 0; i < corners; i += 1) {
+      const next = ((i + 1) % corners) * 2
+      const [x0, y0, x1, y1] = [points[i * 2]!, points[i * 2 + 1]!, points[next]!, points[next + 1]!]
+      if (y0 === y1) continue
+      turn[at] = y0 < y1 ? 1 : -1
+      topX[at] = y0 < y1 ? x0 : x1
+      topY[at] = Math.min(y0, y1)
+      bottomY[at] = Math.max(y0, y1)
+      slope[at] = (x1 - x0) / (y1 - y0)
+      at += 1
+    }
   }
+  return { count: at, topX, topY, bottomY, slope, turn }
+}
+
+/** Of each row of pixels the edges that reach into it. */
+function edgesByRow({ count, topY, bottomY }: Edges, heightPx: number): readonly number[][] {
+  const rows: number[][] = Array.from({ length: heightPx }, () => [])
+  for (let edge = 0; edge < count; edge += 1) {
+    const last = Math.min(heightPx - 1, Math.ceil(bottomY[edge]!) - 1)
+    for (let row = Math.max(0, Math.floor(topY[edge]!)); row <= last; row += 1) rows[row]!.push(edge)
+  }
+  return rows
+}
+
+interface Crossings {
+  readonly x: Float64Array
+  readonly edge: Int32Array
+  /** Edges of the row that do not cross the line. */
+  readonly idle: Int32Array
+  count: number
+}
+
+/** Where the edges of a row cross the line at `y`, from left to right. `inRow` is put in that order, so that the next line has little to sort. */
+function findCrossings(edges: Edges, inRow: number[], y: number, crossings: Crossings): void {
+  const { x: places, edge: which, idle } = crossings
+  let resting = 0
+  let count = 0
+  for (const edge of inRow) {
+    if (y < edges.topY[edge]! || y >= edges.bottomY[edge]!) {
+      idle[resting] = edge
+      resting += 1
+      continue
+    }
+    const x = edges.topX[edge]! + (y - edges.topY[edge]!) * edges.slope[edge]!
+    let at = count
+    for (; at > 0 && places[at - 1]! > x; at -= 1) {
+      places[at] = places[at - 1]!
+      which[at] = which[at - 1]!
+    }
+    places[at] = x
+    which[at] = edge
+    count += 1
+  }
+  crossings.count = count
+  for (let i = 0; i < count; i += 1) inRow[i] = which[i]!
+  for (let i = 0; i < resting; i += 1) inRow[count + i] = idle[i]!
+}
+
+/** Notes what lies inside from `from` to `to` on a line: twice or more all along, else which way round at both ends. */
+function noteSpan(overlaps: Uint8Array, row: number, widthPx: number, from: number, to: number, winding: number): void {
+  const first = Math.max(0, Math.floor(from))
+  const last = Math.min(widthPx - 1, Math.floor(to))
+  if (last < first || to <= from) return
+  if (Math.abs(winding) > 1) return void overlaps.fill(TWICE, row + first, row + last + 1)
+  const way = winding > 0 ? ONE_WAY : OTHER_WAY
+  overlaps[row + first]! |= way
+  overlaps[row + last]! |= way
+}
+
+/** Share (0..1) of each pixel that a stroke of twice `halfPx` covers: with mitred joins up to a limit of 4 and butt ends, as SVG has them unless told otherwise. */
+export function strokeShares(contours: readonly Contour[], widthPx: number, heightPx: number, halfPx: number): Float64Array {
+  const shares = new Float64Array(widthPx * heightPx)
+  writeLined(strokedContours(contours, halfPx), widthPx, heightPx, shares, null)
   return shares
 }

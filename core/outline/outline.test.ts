@@ -64,6 +64,25 @@ describe('insideShares', () => {
     expect(sumOf(insideShares([contourOf(...outer), contourOf(...inner)], 20, 20))).toBeCloseTo(256, 9)
   })
 
+  it('a contour that is drawn twice, or back over itself, is what it is once; what overlaps is covered once', () => {
+    const star = starPath(5, 50, 20)
+    const once = insideShares(readOutline(star, 0.83, 0.79), 84, 80)
+    for (const twice of [`${star} ${star}`, `${star} ${star} ${star}`]) {
+      const shares = insideShares(readOutline(twice, 0.83, 0.79), 84, 80)
+      for (let at = 0; at < shares.length; at += 1) expect(Math.abs(shares[at]! - once[at]!)).toBeLessThan(4 / 255)
+    }
+    // Two squares of 20 with sides between pixels, of which 10 × 10 overlap, in either direction: no seam where an edge of one crosses the other.
+    for (const second of ['M20.3 20.6 H40.3 V40.6 H20.3 Z', 'M20.3 20.6 V40.6 H40.3 V20.6 Z']) {
+      const shares = insideShares(readOutline(`M10.3 10.6 H30.3 V30.6 H10.3 Z ${second}`, 1, 1), 60, 60)
+      const isSame = second.includes('H40.3 V40.6')
+      expect(sumOf(shares)).toBeCloseTo(isSame ? 2 * 400 - 100 : 2 * 400 - 200, 0)
+      if (isSame) for (let x = 21; x < 30; x += 1) expect(shares[20 * 60 + x]).toBe(1)
+    }
+    // A thread that is retraced covers nothing.
+    const retraced = insideShares(readOutline('M10 10 H50 V50 H10 Z M20 20 L40 33 L20 20', 1, 1), 60, 60)
+    expect(sumOf(retraced)).toBeCloseTo(1600, 6)
+  })
+
   it('is that of circles and ellipses drawn by arcs and curves, within a five-thousandth (area π·a·b)', () => {
     for (const [a, b] of [
       [3, 3],
@@ -78,7 +97,7 @@ describe('insideShares', () => {
 })
 
 describe('strokeShares', () => {
-  it('of an open line is its length times its width, with half a circle at each end', () => {
+  it('of an open line is its length times its width: ends are cut straight (stroke-linecap butt, SVG 2 §13.5.4)', () => {
     for (const [x1, y1] of [
       [90, 40],
       [60, 40],
@@ -87,7 +106,7 @@ describe('strokeShares', () => {
       const contour = { points: Float64Array.of(20, 40, x1, y1), isClosed: false }
       const length = Math.hypot(x1 - 20, y1 - 40)
       const area = sumOf(strokeShares([contour], 110, 80, 6))
-      expect(Math.abs(area / (length * 12 + Math.PI * 36) - 1)).toBeLessThan(3e-3)
+      expect(Math.abs(area / (length * 12) - 1)).toBeLessThan(3e-3)
     }
   })
 
@@ -96,6 +115,42 @@ describe('strokeShares', () => {
     for (const width of [10, 3, 0.5]) {
       expect(Math.abs(sumOf(strokeShares(circle, 80, 80, width / 2)) / (2 * Math.PI * 30 * width) - 1)).toBeLessThan(5e-3)
     }
+  })
+
+  it('has mitred corners up to a limit of four widths, and cuts sharper ones off (stroke-miterlimit, SVG 2 §13.5.6)', () => {
+    // A right angle: both arms, and the square at the corner. At 29 degrees the mitre is four widths long; a little sharper it is cut off.
+    const corner = (angleDeg: number) => {
+      const angle = (angleDeg * Math.PI) / 180
+      const points = Float64Array.of(140, 50, 60, 50, 60 + 80 * Math.cos(angle), 50 + 80 * Math.sin(angle))
+      return sumOf(strokeShares([{ points, isClosed: false }], 180, 160, 4))
+    }
+    expect(corner(90)).toBeCloseTo(2 * 80 * 8 - 16 + 16, 0)
+    const exact = (angleDeg: number, isMitred: boolean) => {
+      const half = (angleDeg * Math.PI) / 360
+      // Two arms that overlap in a kite; the outer corner is the same kite, or the triangle between the cut ends.
+      const kite = (4 * 4) / Math.tan(half)
+      return 2 * 80 * 8 - kite + (isMitred ? kite : (4 * 4 * Math.sin(2 * half)) / 2)
+    }
+    for (const [angleDeg, isMitred] of [
+      [120, true],
+      [60, true],
+      [30, true],
+      [28, false],
+      [20, false],
+    ] as const) {
+      expect(Math.abs(corner(angleDeg) / exact(angleDeg, isMitred) - 1), `${angleDeg}`).toBeLessThan(4e-3)
+    }
+  })
+
+  it('is whole where it crosses and touches itself: no notch, and nothing twice', () => {
+    // Two bars of 8 that cross at 90 degrees: their sum less the square they share.
+    const cross = readOutline('M10 40 H70 M40 10 V70', 1, 1)
+    expect(sumOf(strokeShares(cross, 80, 80, 4))).toBeCloseTo(2 * 60 * 8 - 64, 6)
+    expect(strokeShares(cross, 80, 80, 4)[40 * 80 + 40]).toBe(1)
+    // The same line there and back is the line.
+    const [there, back] = [readOutline('M10 31 L70 44', 1, 1), readOutline('M10 31 L70 44 L10 31', 1, 1)]
+    const [once, twice] = [strokeShares(there, 80, 80, 3), strokeShares(back, 80, 80, 3)]
+    for (let at = 0; at < once.length; at += 1) expect(Math.abs(once[at]! - twice[at]!)).toBeLessThan(0.008)
   })
 
   it('is closed only where the contour is', () => {

@@ -201,8 +201,10 @@ test('outlines are filled and stroked as the browser’s canvas does (SVG 2 path
           const outline = new Path2D(data)
           pen.fillStyle = '#ff0000'
           pen.fill(outline)
-          pen.lineJoin = 'round'
-          pen.lineCap = 'round'
+          // SVG's initial values; the canvas has another limit.
+          pen.lineJoin = 'miter'
+          pen.miterLimit = 4
+          pen.lineCap = 'butt'
           pen.lineWidth = stroke
           pen.strokeStyle = '#0000ff'
           if (stroke > 0) pen.stroke(outline)

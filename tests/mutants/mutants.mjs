@@ -492,4 +492,7 @@ export const mutants = [
     test: 'server/assets/routes.test.ts',
   },
   { file: 'server/assets/asset-store.ts', from: 'await rm(partial, { force: true })', to: 'await stat(partial)', test: 'server/assets/routes.test.ts' },
+  { file: 'core/outline/outline-coverage.ts', from: 'overlaps[at]! >= BOTH_WAYS || ', to: '', test: 'core/outline/outline.test.ts' },
+  { file: 'core/outline/stroked-contours.ts', from: 'cosine * MITRE_LIMIT < 1', to: 'cosine < 1', test: 'core/outline/outline.test.ts' },
+  { file: 'core/outline/stroked-contours.ts', from: 'if (area >= 0) return', to: 'if (area !== null) return', test: 'core/outline/outline.test.ts' },
 ]
