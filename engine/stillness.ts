@@ -1,5 +1,4 @@
 // Which items of a plan stay as they are from frame to frame, for the live executors: pure, without pictures.
-import { footprintOf } from '../core/picture/box-sample.ts'
 import type { Affine } from '../core/composite/affine.ts'
 import type { PixelRect } from '../core/picture/picture.ts'
 import type { FramePlan, NodeIndex, PlanNode, SourceId, StackNode } from '../core/plan/frame-plan.ts'
@@ -64,14 +63,11 @@ export function shownSharesOf({ nodes, outputs }: FramePlan): ReadonlyMap<string
 export function partRead(node: PlanNode, { a, b, c, d, e, f }: Affine, part: PixelRect): PixelRect {
   if (isEmptyRect(part)) return EMPTY_RECT
   if (b !== 0 || c !== 0) return wholeOf(node)
-  const { across, down } = footprintOf({ a, b, c, d, e, f })
-  const beside = Math.ceil(across / 2) + 1
-  const above = Math.ceil(down / 2) + 1
   return meeting(wholeOf(node), {
-    left: Math.floor(Math.min(a * part.left, a * part.right) + e) - beside,
-    top: Math.floor(Math.min(d * part.top, d * part.bottom) + f) - above,
-    right: Math.ceil(Math.max(a * part.left, a * part.right) + e) + beside,
-    bottom: Math.ceil(Math.max(d * part.top, d * part.bottom) + f) + above,
+    left: Math.floor(Math.min(a * part.left, a * part.right) + e) - 1,
+    top: Math.floor(Math.min(d * part.top, d * part.bottom) + f) - 1,
+    right: Math.ceil(Math.max(a * part.left, a * part.right) + e) + 1,
+    bottom: Math.ceil(Math.max(d * part.top, d * part.bottom) + f) + 1,
   })
 }
 
