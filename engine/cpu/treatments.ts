@@ -15,9 +15,13 @@ import type { Block, Heap } from './heap.ts'
 import { RowTreater } from './row-treater.ts'
 import { SurfaceStore } from './surface-store.ts'
 
-const PICTURES_KEPT = 24
-const UPLOADS_KEPT = 16
-const CHAINS_KEPT = 24
+/** As many as a show can have on the stage: with fewer, one more than that would make all of them anew in each frame. */
+const PICTURES_KEPT = 160
+const UPLOADS_KEPT = 96
+const CHAINS_KEPT = 160
+/** What nobody asked for this long goes when something new comes. */
+const UNUSED_MS = 10_000
+const WHILE_USED = { ttl: UNUSED_MS, updateAgeOnGet: true, ttlResolution: 0, perf: { now: () => performance.now() } } as const
 
 /** Looks and still pictures that steps refer to. */
 export type ChainResources = Pick<StepContext, 'lut' | 'picture'>
@@ -60,12 +64,12 @@ export class Treatments {
   readonly tables: TableCache
   /** What live executors keep from frame to frame. */
   readonly surfaces: SurfaceStore
-  readonly #chains = new LRUCache<string, ChainEntry>({ max: CHAINS_KEPT, dispose: ({ runner }) => runner.dispose() })
+  readonly #chains = new LRUCache<string, ChainEntry>({ ...WHILE_USED, max: CHAINS_KEPT, dispose: ({ runner }) => runner.dispose() })
   readonly #persons = new Map<SourceId, Plane>()
   #resources: ChainResources = { lut: () => null, picture: () => null }
   #straight: { readonly byteLength: number; readonly first: Block; readonly second: Block } | null = null
-  readonly #treated = new LRUCache<string, TreatedEntry>({ max: PICTURES_KEPT, dispose: ({ levels }) => this.#freeLevels(levels) })
-  readonly #uploads = new LRUCache<SourceId, Upload>({ max: UPLOADS_KEPT, dispose: ({ block }) => this.heap.free(block) })
+  readonly #treated = new LRUCache<string, TreatedEntry>({ ...WHILE_USED, max: PICTURES_KEPT, dispose: ({ levels }) => this.#freeLevels(levels) })
+  readonly #uploads = new LRUCache<SourceId, Upload>({ ...WHILE_USED, max: UPLOADS_KEPT, dispose: ({ block }) => this.heap.free(block) })
   #generation = 0
 
   /** `budgetBytes`: for what is kept from frame to frame; the usual budget unless it says otherwise. */
@@ -90,6 +94,7 @@ export class Treatments {
     const chain = prepareChain(steps, { widthPx, heightPx, ...this.#resources })
     const parts = { heap: this.heap, rows: this.rows, tables: this.tables, allocate: (byteLength: number) => this.allocate(byteLength) }
     const runner = new ChainRunner(parts, chain, widthPx, heightPx)
+    this.#chains.purgeStale()
     this.#chains.set(chainKey, { runner, like: picture })
     return runner
   }
@@ -118,6 +123,7 @@ export class Treatments {
     if (entry === undefined || entry.picture.data.length !== picture.data.length) {
       this.#uploads.delete(sourceId)
       entry = { block: this.allocate(picture.data.length), picture, version }
+      this.#uploads.purgeStale()
       this.#uploads.set(sourceId, entry)
     }
     this.heap.bytes.set(picture.data, entry.block.at)
@@ -131,6 +137,7 @@ export class Treatments {
     let entry = this.#treated.get(node.treatedKey)
     if (entry === undefined) {
       entry = { personIn: needsPerson(node.steps) ? node.sourceId : null, version: -1, current: 0, levels: [] }
+      this.#treated.purgeStale()
       this.#treated.set(node.treatedKey, entry)
     }
     if (entry.version !== frame.version) entry.current = 0

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { TextJob } from '../../core/plan/frame-plan.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { USUAL_LETTERS } from '../../core/text/text-content.ts'
+import { testShow } from '../../tests/support/shows.ts'
 import { RASTER_BYTES, SourceBook } from './source-book.ts'
 
 const drawn: string[] = []
@@ -16,6 +17,7 @@ vi.mock('./still-sources.ts', () => ({
   stillFrame: (picture: RgbaPicture, version: number) => ({ picture, version, isLive: false }),
   clearPicture: (widthPx: number, heightPx: number): RgbaPicture => ({ format: 'rgba', widthPx, heightPx, data: new Uint8Array(widthPx * heightPx * 4) }),
   openTextCanvas: () => null,
+  colourPicture: (): RgbaPicture => ({ format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4) }),
 }))
 
 /** A text of 1280 × 720: 3.5 MiB. */
@@ -75,4 +77,13 @@ describe('pictures of texts', () => {
     expect(onChange).not.toHaveBeenCalled()
     expect(drawn).toHaveLength(40)
   })
+})
+
+it('keeps one picture of a colour that is dragged, not one of each colour that it had', () => {
+  for (let i = 0; i < 300; i += 1) {
+    const colour = `#${i.toString(16).padStart(6, '0')}`
+    book.follow({ ...testShow(), inputs: [{ id: 'wall', kind: 'colour', name: 'Wall', colour, treatment: [] }] })
+  }
+  expect([...book.frames.keys()]).toEqual(['colour:#00012b'])
+  expect([...book.infos.keys()]).toEqual(['colour:#00012b'])
 })

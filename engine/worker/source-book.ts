@@ -71,7 +71,8 @@ export class SourceBook {
     }
     const assets = new Set(show.inputs.map((input) => (input.kind === 'picture' ? input.asset : '')))
     for (const asset of [...this.#assets.keys()]) if (!assets.has(asset)) this.#assets.delete(asset)
-    for (const id of [...this.infos.keys()]) if (id.startsWith('input:') && !wanted.has(id)) this.remove(id)
+    // Of inputs, and of colours that an input had once.
+    for (const id of [...this.infos.keys()]) if (!wanted.has(id)) this.remove(id)
   }
 
   /** Takes over the newest picture of a camera, a screen or a clip. */

@@ -495,4 +495,6 @@ export const mutants = [
   { file: 'core/outline/outline-coverage.ts', from: 'overlaps[at]! >= BOTH_WAYS || ', to: '', test: 'core/outline/outline.test.ts' },
   { file: 'core/outline/stroked-contours.ts', from: 'cosine * MITRE_LIMIT < 1', to: 'cosine < 1', test: 'core/outline/outline.test.ts' },
   { file: 'core/outline/stroked-contours.ts', from: 'if (area >= 0) return', to: 'if (area !== null) return', test: 'core/outline/outline.test.ts' },
+  { file: 'engine/cpu/treatments.ts', from: 'const CHAINS_KEPT = 160', to: 'const CHAINS_KEPT = 24', test: 'engine/cpu/treatments.test.ts' },
+  { file: 'engine/worker/source-book.ts', from: 'if (!wanted.has(id)) this.remove(id)', to: '', test: 'engine/worker/source-book.test.ts' },
 ]
