@@ -35,11 +35,12 @@ export function boxShares(centre: number, width: number, size: number): BoxShare
   const to = centre + width / 2
   const first = Math.min(size - 1, Math.max(0, Math.floor(from)))
   const last = Math.max(first, Math.min(size - 1, Math.ceil(to) - 1))
-  const shares = Array.from({ length: last - first + 1 }, (_, i) => {
-    const start = first + i === 0 ? -Infinity : first + i
-    const end = first + i === size - 1 ? Infinity : first + i + 1
-    return Math.max(0, Math.min(to, end) - Math.max(from, start)) / width
-  })
+  const shares: number[] = []
+  for (let pixel = first; pixel <= last; pixel += 1) {
+    const start = pixel === 0 ? from : Math.max(from, pixel)
+    const end = pixel === size - 1 ? to : Math.min(to, pixel + 1)
+    shares.push(Math.max(0, end - start) / width)
+  }
   return { first, shares }
 }
 
