@@ -5,6 +5,7 @@ import type { Plane } from '../../core/picture/float-picture.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { SourceFrame } from '../executor.ts'
+import { CHAINS_KEPT, PICTURES_KEPT, UPLOADS_KEPT, WHILE_USED } from '../cache-limits.ts'
 import { isAlike } from '../picture-cache.ts'
 import type { StepContext } from '../../core/steps/step.ts'
 import { LRUCache } from 'lru-cache'
@@ -14,14 +15,6 @@ import { TableCache } from './table-cache.ts'
 import type { Block, Heap } from './heap.ts'
 import { RowTreater } from './row-treater.ts'
 import { SurfaceStore } from './surface-store.ts'
-
-/** As many as a show can have on the stage: with fewer, one more than that would make all of them anew in each frame. */
-const PICTURES_KEPT = 160
-const UPLOADS_KEPT = 96
-const CHAINS_KEPT = 160
-/** What nobody asked for this long goes when something new comes. */
-const UNUSED_MS = 10_000
-const WHILE_USED = { ttl: UNUSED_MS, updateAgeOnGet: true, ttlResolution: 0, perf: { now: () => performance.now() } } as const
 
 /** Looks and still pictures that steps refer to. */
 export type ChainResources = Pick<StepContext, 'lut' | 'picture'>

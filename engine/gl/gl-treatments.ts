@@ -4,6 +4,7 @@ import type { Picture } from '../../core/picture/picture.ts'
 import type { FilteredNode, SourceId, TreatedNode } from '../../core/plan/frame-plan.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
+import { CHAINS_KEPT, UPLOADS_KEPT, WHILE_USED } from '../cache-limits.ts'
 import type { SourceFrame } from '../executor.ts'
 import { LRUCache } from 'lru-cache'
 import { isAlike } from '../picture-cache.ts'
@@ -12,10 +13,6 @@ import { GlChain } from './gl-chain.ts'
 import { halveGlsl } from './halve.ts'
 import { LutBook } from './lut-book.ts'
 import { NO_VALUES } from './spatial/gl-work.ts'
-
-/** A chain on HD pictures holds some hundred megabytes of the graphics card's memory. */
-const CHAINS_KEPT = 12
-const UPLOADS_KEPT = 16
 
 interface Upload {
   readonly planes: readonly Surface[]
@@ -39,8 +36,13 @@ export class GlTreatments {
   readonly #luts: LutBook
   readonly #halve: Pass
   readonly #straighten: Pass
-  readonly #uploads = new LRUCache<SourceId, Upload>({ max: UPLOADS_KEPT, dispose: ({ planes }) => planes.forEach((plane) => this.device.free(plane)) })
-  readonly #treated = new LRUCache<string, Treated>({ max: CHAINS_KEPT, dispose: (entry) => this.#discard(entry) })
+  readonly #uploads = new LRUCache<SourceId, Upload>({
+    ...WHILE_USED,
+    max: UPLOADS_KEPT,
+    dispose: ({ planes }) => planes.forEach((plane) => this.device.free(plane)),
+  })
+  /** A chain on HD pictures holds some hundred megabytes of the graphics card's memory: none stays that is not used. */
+  readonly #treated = new LRUCache<string, Treated>({ ...WHILE_USED, max: CHAINS_KEPT, dispose: (entry) => this.#discard(entry) })
   readonly #persons = new Map<SourceId, Plane>()
   #resources: ChainResources = { lut: () => null, picture: () => null }
 
@@ -111,6 +113,7 @@ export class GlTreatments {
       levels: [],
       current: 0,
     }
+    this.#treated.purgeStale()
     this.#treated.set(treatedKey, entry)
     return entry
   }
@@ -121,6 +124,7 @@ export class GlTreatments {
     if (entry === undefined || !isAlike(entry.like, picture)) {
       this.#uploads.delete(sourceId)
       entry = { planes: this.#planesFor(picture), like: picture, version: -1 }
+      this.#uploads.purgeStale()
       this.#uploads.set(sourceId, entry)
     }
     if (entry.version === version && entry.like === picture) return entry.planes

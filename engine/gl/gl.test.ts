@@ -1,11 +1,14 @@
 // What can be known about shaders and surfaces without a graphics card: a context that notes what it is asked for.
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import type { Lut } from '../../core/lut/lut.ts'
+import type { Picture } from '../../core/picture/picture.ts'
+import type { TreatedNode } from '../../core/plan/frame-plan.ts'
 import { plainContext, prepareChain } from '../../core/steps/chain.ts'
 import { steps, type AnyStep, type StepCall } from '../../core/steps/index.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { randomCall } from '../../tests/support/random-steps.ts'
 import { GlDevice, GraphicsError } from './device.ts'
+import { GlTreatments } from './gl-treatments.ts'
 import { LutBook, TABLE_COLUMNS } from './lut-book.ts'
 import { FIRST_STEP_VALUE, placed, PointPass } from './point-pass.ts'
 
@@ -177,5 +180,43 @@ describe('LutBook', () => {
     for (let i = 0; i < 9; i += 1) book.surface({ ...lut })
     book.trim()
     expect(notes.textures).toBe(6)
+  })
+})
+
+describe('GlTreatments', () => {
+  const picture: Picture = { format: 'rgba', widthPx: 8, heightPx: 8, data: new Uint8Array(8 * 8 * 4) }
+  const nodeOf = (i: number): TreatedNode => {
+    const steps: readonly StepCall[] = []
+    return { kind: 'treated', key: `t${i} /1`, treatedKey: `t${i}`, sourceId: `input:${i}`, steps, mipLevel: 1, isOpaque: true, widthPx: 4, heightPx: 4 }
+  }
+  const frame = (version: number) => ({ picture, version, isLive: true })
+
+  it.each([12, 13, 17, 40, 90])('makes no texture anew for %i live sources', (count) => {
+    const { gl, notes } = notingContext()
+    const treatments = new GlTreatments(new GlDevice(gl))
+    const pass = (version: number) => Array.from({ length: count }, (_, i) => treatments.treated(nodeOf(i), frame(version)).texture)
+    const first = pass(1)
+    const { textures } = notes
+    const second = pass(2)
+    expect(second.filter((texture, i) => texture !== first[i])).toEqual([])
+    expect(notes.textures).toBe(textures)
+    treatments.dispose()
+  })
+
+  it('frees the textures of what nobody asked for in ten seconds', () => {
+    vi.useFakeTimers({ toFake: ['performance'] })
+    try {
+      vi.advanceTimersByTime(1000)
+      const { gl, notes } = notingContext()
+      const treatments = new GlTreatments(new GlDevice(gl))
+      for (let i = 0; i < 30; i += 1) treatments.treated(nodeOf(i), frame(1))
+      const { textures } = notes
+      vi.advanceTimersByTime(11_000)
+      treatments.treated(nodeOf(99), frame(1))
+      expect(notes.textures).toBeLessThan(textures / 10)
+      treatments.dispose()
+    } finally {
+      vi.useRealTimers()
+    }
   })
 })
