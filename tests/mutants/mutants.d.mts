@@ -1,0 +1,1 @@
+export declare const mutants: readonly { readonly file: string; readonly from: string; readonly to: string; readonly test: string }[]
