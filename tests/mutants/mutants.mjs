@@ -44,7 +44,7 @@ export const mutants = [
     test: 'engine/cpu/show-parity.test.ts',
   },
   { file: 'engine/cpu/treated-rows.ts', from: 'this.#used.indexOf(Math.min(...this.#used))', to: '0', test: 'engine/cpu/coded-pictures.test.ts' },
-  { file: 'engine/cpu/treated-rows.ts', from: 'this.#held[slot] = y', to: '', test: 'engine/cpu/coded-pictures.test.ts' },
+  { file: 'engine/cpu/treated-rows.ts', from: 'this.#held.indexOf(y)', to: 'this.#held.indexOf(y - 1)', test: 'engine/cpu/coded-pictures.test.ts' },
   { file: 'engine/cpu/coding-shares.ts', from: '[0, greenByCb],', to: '[0, greenByCr],', test: 'engine/cpu/coded-pictures.test.ts' },
   { file: 'engine/cpu/coding-shares.ts', from: ' && known.range === range', to: '', test: 'engine/cpu' },
   { file: 'engine/cpu/axis-table.ts', from: ' | ((weights[pair * 2 + 1] ?? 0) << 16)', to: '', test: 'engine/cpu/coded-pictures.test.ts' },
