@@ -14,7 +14,10 @@ export function useUnseen() {
 
   const all = computed<ReadonlyMap<string, Unseen>>(() => {
     const { show, scene } = showStore
-    return show === null || scene === null ? new Map() : unseenIn(show, scene, engine.infos)
+    if (show === null || scene === null) return new Map()
+    const found = unseenIn(show, scene, engine.infos)
+    // At first pictures are on their way: that is nothing to warn of.
+    return engine.hasFirstPicture ? found : new Map([...found].filter(([, { reason }]) => reason !== 'missing'))
   })
 
   /** Why a layer can't be seen, in words, and what mends it; null when it can be seen. */

@@ -113,7 +113,7 @@ export const buildWords = {
     tooLarge: '{name} has {size} MB; at most {most} MB can be added. Cut it shorter, or export it smaller.',
     addedTo: '{name} is in {scene} now',
     sceneGone: '{name} was not added: {scene} is not here any more. Drop it on the scene where you want it.',
-    cameraStarting: 'Starting the camera',
+    pictureStarting: 'Starting the picture',
   },
   layer: {
     kinds: {

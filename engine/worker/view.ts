@@ -62,19 +62,21 @@ export class View {
     this.#pen.putImageData(imageDataOf(picture), 0, 0)
   }
 
-  /** Draws what was asked for; says whether everything it needs had a picture. */
-  draw(show: Show, book: SourceBook, nowMs: number): boolean {
+  /** Draws what was asked for; says whether everything it needs had a picture. With `onlyWhole` nothing is drawn otherwise. */
+  draw(show: Show, book: SourceBook, nowMs: number, onlyWhole: boolean): boolean {
     if (this.#plan === null || nowMs >= this.#plan.validUntilMs) this.#plan = this.#makePlan(show, book, nowMs)
     const plan = this.#plan
     if (plan === null) {
       this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
       return false
     }
+    const isWhole = plan.missing.length === 0
+    if (onlyWhole && !isWhole) return false
     const picture = this.#executor.render(plan, book.frames)
     if (this.request.kind === 'input' && this.request.stage === 'matte') this.show(this.#greyOf(picture))
     else if (this.#isClear) this.show(this.#straight(picture))
     else this.show(picture)
-    return plan.missing.length === 0
+    return isWhole
   }
 
   dispose(): void {

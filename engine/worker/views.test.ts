@@ -28,8 +28,8 @@ class PaperView implements DrawnView {
   show(): void {
     this.log.push('air')
   }
-  draw(): boolean {
-    this.log.push('drawn')
+  draw(_show: Show, _book: SourceBook, _nowMs: number, onlyWhole: boolean): boolean {
+    this.log.push(onlyWhole && !this.isWhole ? 'waited' : 'drawn')
     return this.isWhole
   }
   dispose(): void {
@@ -73,6 +73,23 @@ describe('what is drawn when', () => {
     for (let tick = 0; tick < 200; tick += 1) for (const id of drawnIn(tick * 33)) counts.set(id, (counts.get(id) ?? 0) + 1)
     expect(Math.max(...counts.values()) - Math.min(...counts.values())).toBeLessThanOrEqual(2)
     expect(counts.size).toBe(40)
+  })
+
+  it('at first nothing is drawn that is not whole, for four seconds at most; later everything is', () => {
+    const { opened, drawnIn, firsts } = board({ stage: scene('a'), thumb: scene('b', true) })
+    const { stage, thumb } = opened
+    stage!.isWhole = thumb!.isWhole = false
+    expect(drawnIn(1000)).toEqual([])
+    expect(drawnIn(4990)).toEqual([])
+    expect(firsts()).toBe(0)
+    expect(drawnIn(5000)).toContain('stage')
+    expect(firsts()).toBe(1)
+    expect(drawnIn(6000)).toEqual(['stage', 'thumb'])
+    const quick = board({ stage: scene('a'), thumb: scene('b', true) })
+    quick.opened['thumb']!.isWhole = false
+    expect(quick.drawnIn(0)).toEqual(['stage'])
+    expect(quick.firsts()).toBe(1)
+    expect(quick.drawnIn(200)).toEqual(['stage', 'thumb'])
   })
 
   it('what is on air is not drawn again: its picture is shown', () => {

@@ -7,6 +7,8 @@ import type { SourceBook } from './source-book.ts'
 /** Small views are drawn this often, and this many in one tick. */
 const SMALL_EVERY_MS = 160
 const SMALL_PER_TICK = 2
+/** At first nothing is shown until the stage is whole, so that no half-made picture is seen; after this long, what there is. */
+const PATIENCE_MS = 4000
 /** While the feed runs it comes first. */
 const SMALL_EVERY_MS_ON_AIR = 400
 
@@ -26,7 +28,8 @@ export interface DrawnView {
   readonly isSmall: boolean
   invalidate(): void
   show(picture: RgbaPicture): void
-  draw(show: Show, book: SourceBook, nowMs: number): boolean
+  /** Says whether everything it needs had a picture; with `onlyWhole` it shows nothing otherwise. */
+  draw(show: Show, book: SourceBook, nowMs: number, onlyWhole: boolean): boolean
   dispose(): void
 }
 
@@ -34,8 +37,9 @@ export class Views {
   readonly #views = new Map<string, DrawnView>()
   readonly #onFirstPicture: () => void
   #hasShownPicture = false
+  #firstDrawMs: number | null = null
 
-  /** `onFirstPicture`: told once, when something other than the card is seen whole and large. */
+  /** `onFirstPicture`: told once, when something other than the card is seen whole and large, or has been waited for long enough. */
   constructor(onFirstPicture: () => void) {
     this.#onFirstPicture = onFirstPicture
   }
@@ -81,6 +85,8 @@ export class Views {
   /** Draws the others: large ones each time, small ones by turns while there is time for them. */
   draw(show: Show, book: SourceBook, air: AirState, nowMs: number, hasTimeForSmall = true): void {
     let smallDrawn = 0
+    this.#firstDrawMs ??= nowMs
+    const isPatient = !this.#hasShownPicture && nowMs - this.#firstDrawMs < PATIENCE_MS
     const smallEveryMs = air.isFeedOpen ? SMALL_EVERY_MS_ON_AIR : SMALL_EVERY_MS
     for (const view of this.#views.values()) {
       if (isAirView(view, air)) continue
@@ -88,9 +94,9 @@ export class Views {
         if (!hasTimeForSmall || smallDrawn >= SMALL_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
         smallDrawn += 1
       }
-      const isWhole = view.draw(show, book, nowMs)
+      const isWhole = view.draw(show, book, nowMs, isPatient)
       view.lastDrawnMs = nowMs
-      if (isWhole && !view.isSmall) this.#noteFirstPicture()
+      if ((isWhole || !isPatient) && !view.isSmall) this.#noteFirstPicture()
     }
     if (smallDrawn > 0) this.#rotate()
   }

@@ -142,7 +142,7 @@ test('a refused camera is told on the stage and in the inspector, with what they
   const trouble = page.getByTestId('stage-trouble')
   await expect(trouble).toContainText('Desk camera: refused')
   await expect(trouble).toContainText('Allow it in the address bar')
-  await expect(page.getByText('Starting the camera')).toHaveCount(0)
+  await expect(page.getByText('Starting the picture')).toHaveCount(0)
   await page.locator('[data-layer="Desk camera"]').click()
   await expect(page.locator('.build-inspector').getByText('Refused.')).toBeVisible()
   await page.getByRole('button', { name: 'Start feed' }).click()

@@ -285,7 +285,7 @@ test('a covered wall is a quiet note that is dismissed for good; a covered camer
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.reload()
   await expect(page.locator('[data-layer="Poster"]')).toBeVisible()
-  await expect(page.getByText('Starting the camera')).toHaveCount(0)
+  await expect(page.getByText('Starting the picture')).toHaveCount(0)
   await expect(note).toHaveCount(0)
 })
 

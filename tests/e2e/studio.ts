@@ -52,7 +52,7 @@ async function setRate(server: TestServer, frameRate: number): Promise<void> {
 export async function openStudio(page: Page, server: TestServer): Promise<void> {
   await page.goto(server.studioUrl)
   await expect(page.getByTestId('stage')).toBeVisible()
-  await expect(page.getByText('Starting the camera')).toHaveCount(0)
+  await expect(page.getByText('Starting the picture')).toHaveCount(0)
   // Before the engine has begun, nothing says so.
   await expect.poll(() => page.evaluate(() => window.greenRoom?.hasPicture())).toBe(true)
 }

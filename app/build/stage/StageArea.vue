@@ -24,7 +24,7 @@ const engine = useEngineStore()
 const { open: openLayouts } = useLayouts()
 const { addFiles, addText, addCamera, chooseFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
-const { isStarting, words: trouble } = useStageTrouble()
+const { words: trouble } = useStageTrouble()
 const well = useTemplateRef<HTMLDivElement>('well')
 const picture = useTemplateRef<HTMLDivElement>('picture')
 const { width: wellWidth, height: wellHeight } = useElementSize(well)
@@ -126,10 +126,10 @@ function onDrop(event: DragEvent): void {
         </EmptyState>
       </div>
       <p
-        v-else-if="!engine.hasFirstPicture && isStarting && trouble === null"
+        v-else-if="!engine.hasFirstPicture && trouble === null"
         class="pointer-events-none absolute inset-0 m-auto flex h-fit w-fit items-center gap-2 rounded-lg bg-black/75 px-3 py-1.5 text-white"
       >
-        <LoaderCircle :size="18" class="animate-spin" aria-hidden="true" />{{ t('build.cameraStarting') }}
+        <LoaderCircle :size="18" class="animate-spin" aria-hidden="true" />{{ t('build.pictureStarting') }}
       </p>
     </div>
     <StageTrouble />

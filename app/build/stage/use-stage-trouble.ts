@@ -27,7 +27,6 @@ export function useStageTrouble() {
   const camera = computed(() => cameras.value.find((one) => !['live', 'starting', 'resting'].includes(stateOf(one))) ?? null)
   /** The first clip of the scene that cannot be played. */
   const clip = computed(() => inputs.value.find(({ id, kind }) => kind === 'clip' && (engine.clipStates[id]?.failure ?? null) !== null) ?? null)
-  const isStarting = computed(() => cameras.value.some((one) => stateOf(one) === 'starting'))
   const isOnAir = computed(() => engine.onAirId !== null && engine.onAirId === showStore.sceneId)
   const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)
 
@@ -53,5 +52,5 @@ export function useStageTrouble() {
     return clip.value === null ? null : t('build.clipHelp')
   }
 
-  return { camera, screen, isStarting, words }
+  return { camera, screen, words }
 }
