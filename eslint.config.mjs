@@ -17,6 +17,25 @@ const allowed = {
 }
 const folders = Object.keys(allowed)
 
+/** The folders of core from the ground up: each may import those before it, so that no circle can come about. */
+const coreOrder = [
+  ...['random', 'schema', 'colour', 'composite', 'marks', 'clip', 'card'],
+  ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
+  ...['steps', 'inputs', 'solve', 'layers', 'show', 'sound', 'layout', 'sync', 'plan', 'render', 'compose', 'transitions', 'stage'],
+]
+const coreType = (name) => `core/${name}`
+const coreTypes = coreOrder.map(coreType)
+const typesOf = (folder) => (folder === 'core' ? ['core', ...coreTypes] : [folder])
+
+/** Kinds of layers and inputs. What differs between them is asked of their definitions (core/layers, core/inputs, app/kinds). */
+const kinds = 'input|text|shape|group|scene|camera|screen|picture|clip|colour'
+const kindMessage = 'Ask the definition of the kind (core/layers/index.ts, core/inputs/index.ts, app/kinds), or use its guard, as isCamera.'
+const kindComparisons = [
+  `BinaryExpression[operator=/^[!=]==$/][right.value=/^(${kinds})$/] MemberExpression[property.name='kind']`,
+  `BinaryExpression[operator=/^[!=]==$/][right.value=/^(${kinds})$/][left.name='kind']`,
+  `SwitchStatement[discriminant.property.name='kind'] > SwitchCase[test.value=/^(${kinds})$/]`,
+].map((selector) => ({ selector, message: kindMessage }))
+
 export default tseslint.config(
   { ignores: ['dist/**', 'data/**', 'node_modules/**', '**/kernels/*.ts', 'test-results/**', 'playwright-report/**'] },
   ...tseslint.configs.recommended,
@@ -39,7 +58,10 @@ export default tseslint.config(
     files: ['**/*.{ts,vue}'],
     plugins: { boundaries },
     settings: {
-      'boundaries/elements': folders.map((folder) => ({ type: folder, pattern: `${folder}/**`, partialMatch: false })),
+      'boundaries/elements': [
+        ...coreOrder.map((name) => ({ type: coreType(name), pattern: `core/${name}/**`, partialMatch: false })),
+        ...folders.map((folder) => ({ type: folder, pattern: `${folder}/**`, partialMatch: false })),
+      ],
       'import/resolver': { node: { extensions: ['.ts', '.vue', '.mjs'] } },
     },
     rules: {
@@ -49,10 +71,21 @@ export default tseslint.config(
         'error',
         {
           default: 'disallow',
-          policies: folders.map((folder) => ({ from: { element: { type: folder } }, allow: { to: { element: { type: allowed[folder] } } } })),
+          policies: [
+            ...coreTypes.map((type, rank) => ({ from: { element: { type } }, allow: { to: { element: { type: coreTypes.slice(0, rank + 1) } } } })),
+            ...folders
+              .filter((folder) => folder !== 'core')
+              .map((folder) => ({ from: { element: { type: folder } }, allow: { to: { element: { type: allowed[folder].flatMap(typesOf) } } } })),
+          ],
         },
       ],
     },
+  },
+  {
+    files: ['{core,engine,app,server}/**/*.{ts,vue}'],
+    // Kinds themselves; steps, of which one is named colour; the kinds of views.
+    ignores: ['core/{layers,inputs,steps}/**', 'engine/worker/view.ts', 'engine/worker/views.ts', '**/*.test.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...kindComparisons], 'vue/no-restricted-syntax': ['error', ...kindComparisons] },
   },
   {
     // What nobody waits for, and nobody catches, fails in silence.

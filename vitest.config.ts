@@ -21,6 +21,7 @@ export default defineConfig({
             'tests/references/**/*.test.ts',
             'tests/documents/**/*.test.ts',
             'tests/scripts/**/*.test.ts',
+            'tests/growth/**/*.test.ts',
             'tests/model/**/*.test.ts',
           ],
           // A test that asserts nothing, because a list came out empty or a call never came, fails.

@@ -1,8 +1,13 @@
 // The demo show: a beekeepers' society gives an evening class on reading a brood frame.
+import { PLAIN_FRAME } from '../core/box/frame.ts'
+import { newTextLayer } from '../core/layers/text.ts'
+import { newStep } from '../core/steps/treatment.ts'
+import { newInputLayer } from '../core/layers/input.ts'
+import { newCamera } from '../core/inputs/camera.ts'
 import type { NewLayer } from '../core/show/show.ts'
 import type { Content, Layer, Show, Step, TextLayer } from '../core/show/show.ts'
 import type { TextContent } from '../core/text/text-content.ts'
-import { newCamera, newInputLayer, newMicrophone, newScene, newStep, newTextLayer, NOBODY, PLAIN_FRAME } from '../core/show/create.ts'
+import { newMicrophone, newScene, NOBODY } from '../core/show/create.ts'
 import type { StepKind } from '../core/steps/index.ts'
 import type { ParamValue } from '../core/steps/step.ts'
 

@@ -1,5 +1,6 @@
+import type { SourceId } from '../core/picture/source.ts'
 import type { Picture, RgbaPicture } from '../core/picture/picture.ts'
-import type { FramePlan, OutputId, SourceId } from '../core/plan/frame-plan.ts'
+import type { FramePlan, OutputId } from '../core/plan/frame-plan.ts'
 
 /** The picture that a source shows now. */
 export interface SourceFrame {

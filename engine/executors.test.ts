@@ -1,6 +1,7 @@
 // Choosing who makes the pictures, as far as it goes without a card; with one it is tried in tests/e2e/gl-parity.spec.ts.
+import { inputSourceId } from '../core/inputs/source-ids.ts'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { inputSourceId, planInput } from '../core/plan/plan-frame.ts'
+import { planInput } from '../core/stage/plan-frame.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
 import { stepOf } from '../core/steps/index.ts'
 import { defaultParams } from '../core/steps/step.ts'

@@ -1,8 +1,9 @@
 // Which of the two live executors makes the pictures: measured at the start, pinned by the presenter, and the processor
 // whenever the graphics card is lost.
+import type { SourceId } from '../core/picture/source.ts'
 import type { Plane } from '../core/picture/float-picture.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'
-import { firstOutput, type FramePlan, type OutputId, type SourceId } from '../core/plan/frame-plan.ts'
+import { firstOutput, type FramePlan, type OutputId } from '../core/plan/frame-plan.ts'
 import { CpuExecutor } from './cpu/cpu-executor.ts'
 import { Treatments, type ChainResources } from './cpu/treatments.ts'
 import type { Executor, SourceFrames } from './executor.ts'

@@ -1,6 +1,6 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
+import type { SourceId, SourceInfo } from '../core/picture/source.ts'
 import type { YcbcrMatrix } from '../core/colour/ycbcr.ts'
-import type { SourceId, SourceInfo } from '../core/plan/frame-plan.ts'
 import type { KeyFigures } from '../core/matte/figures.ts'
 import type { SeenPicture } from '../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../core/picture/picture.ts'

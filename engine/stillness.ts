@@ -1,7 +1,8 @@
 // Which items of a plan stay as they are from frame to frame, for the live executors: pure, without pictures.
+import type { SourceId } from '../core/picture/source.ts'
 import type { Affine } from '../core/composite/affine.ts'
 import type { PixelRect } from '../core/picture/picture.ts'
-import type { FramePlan, NodeIndex, PlanNode, SourceId, StackNode } from '../core/plan/frame-plan.ts'
+import type { FramePlan, NodeIndex, PlanNode, StackNode } from '../core/plan/frame-plan.ts'
 import type { SourceFrames } from './executor.ts'
 import { apart, areaOf, EMPTY_RECT, isEmptyRect, meeting, wholeOf } from '../core/picture/pixel-rect.ts'
 

@@ -1,6 +1,7 @@
 // A reference frame on both live executors: 1280 × 720, a cloth key, tone, look and sharpening, new each time.
+import { inputSourceId } from '../core/inputs/source-ids.ts'
 import { i420ByteLength, type Picture } from '../core/picture/picture.ts'
-import { inputSourceId, planInput } from '../core/plan/plan-frame.ts'
+import { planInput } from '../core/stage/plan-frame.ts'
 import type { StepCall } from '../core/steps/index.ts'
 import { stepOf } from '../core/steps/index.ts'
 import { defaultParams } from '../core/steps/step.ts'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isCamera } from '../../core/inputs/camera.ts'
 import { Eye, Snowflake } from 'lucide-vue-next'
 import { onKeyStroke, useElementSize } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, toRef, useTemplateRef, watch } from 'vue'
@@ -115,7 +116,7 @@ onBeforeUnmount(() => {
         <span class="max-[1180px]:sr-only">{{ t('bench.clipping') }}</span>
       </BaseButton>
       <BaseButton
-        v-if="input?.kind === 'camera'"
+        v-if="input && isCamera(input)"
         :icon="Snowflake"
         :class="bench.isFrozen ? 'border-brass! bg-wash!' : ''"
         :aria-pressed="bench.isFrozen"

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { inputIdOf } from '../../core/layers/index.ts'
+import { inputKindOf } from '../../core/inputs/index.ts'
+import { newCamera } from '../../core/inputs/camera.ts'
 import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { layersOf } from '../../core/show/layer-tree.ts'
-import { newCamera } from '../../core/show/create.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { addInput } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { makeId } from '../show/make-id.ts'
@@ -29,7 +31,7 @@ const bench = useBenchStore()
 useOpenShow(() => props.showId)
 
 /** Inputs with a picture to clean up; colours have none. */
-const inputs = computed(() => (showStore.show?.inputs ?? []).filter((input) => input.kind !== 'colour'))
+const inputs = computed(() => (showStore.show?.inputs ?? []).filter((input) => inputKindOf(input).hasPicture))
 const input = computed(() => inputs.value.find((candidate) => candidate.id === props.inputId) ?? inputs.value[0] ?? null)
 
 watch(
@@ -40,7 +42,7 @@ watch(
       .filter((scene) => scene.id === props.sceneId)
       .flatMap(layersOf)
       .find((candidate) => candidate.id === layerId)
-    bench.layer = layer?.kind === 'input' && layer.inputId === inputId ? { sceneId: props.sceneId!, layerId: layer.id } : null
+    bench.layer = layer !== undefined && inputIdOf(layer) === inputId ? { sceneId: props.sceneId!, layerId: layer.id } : null
   },
   { immediate: true },
 )

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { isCamera } from '../../core/inputs/camera.ts'
+import { newStep } from '../../core/steps/treatment.ts'
 import { Plus } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
 import { addStep, moveStep, moveStepHome, treatmentAt, type TreatmentHome } from '../../core/show/edits.ts'
-import { newStep } from '../../core/show/create.ts'
 import type { Input } from '../../core/show/show.ts'
 import { adviceFor } from '../../core/steps/advice.ts'
 import type { StepKind } from '../../core/steps/index.ts'
@@ -107,7 +108,7 @@ function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | unde
         <PresetMenu :input="input" />
       </div>
       <ScopeChoice :places="places" :preferred="preferred" />
-      <DeviceCard v-if="input.kind === 'camera' && bench.layer === null" :key="input.id" :input="input" />
+      <DeviceCard v-if="isCamera(input) && bench.layer === null" :key="input.id" :input="input" />
       <p v-if="engine.personFailure" class="mb-2 rounded-lg bg-wash px-2.5 py-2" role="status">{{ t('room.failed') }}</p>
       <p v-if="everywhere.length > 0" class="mb-2 rounded-lg border border-dashed border-line px-2.5 py-2 text-soft">
         {{

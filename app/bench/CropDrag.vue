@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // Alt and drag: the nearest edge of the picture is cut off. The rest neither moves nor scales.
+import { newStep } from '../../core/steps/treatment.ts'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { newStep } from '../../core/show/create.ts'
 import { addStep, setStepParams, switchStep, treatmentAt } from '../../core/show/edits.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'

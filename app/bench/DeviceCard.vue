@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { CameraInput } from '../../core/show/show.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
-import CameraDevice from './CameraDevice.vue'
+import CameraDevice from '../kinds/inputs/camera/CameraDevice.vue'
 import OwnControls from './OwnControls.vue'
 
 const props = defineProps<{ input: CameraInput }>()

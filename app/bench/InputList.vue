@@ -1,13 +1,15 @@
 <script setup lang="ts">
+import { inputIdOf } from '../../core/layers/index.ts'
+import { inputFaceOf } from '../kinds/inputs/index.ts'
+import { newCamera } from '../../core/inputs/camera.ts'
 import { Camera, Ellipsis, Pencil, Plus, Trash2, Video } from 'lucide-vue-next'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
 import { TIME_TO_ACT_MS } from '../shell/announce.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { addInput, countOfKind, removeInput, updateInput } from '../../core/show/edits.ts'
-import { newCamera } from '../../core/show/create.ts'
 import { standinCameras, type CameraInput, type Input } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import AskDialog from '../base/AskDialog.vue'
@@ -40,16 +42,12 @@ function noteSeen(inputId: string, isSeen: boolean): void {
 function stateOf(input: Input): string {
   const info = engine.infos.get(`input:${input.id}`)
   const size = info === undefined ? '' : ` · ${info.widthPx}×${info.heightPx}`
-  if (input.kind === 'screen')
-    return `${t(`screens.states.${input.source.type === 'standin' ? 'live' : (engine.screenStates[input.id] ?? 'unshared')}`)}${size}`
-  if (input.kind !== 'camera') return `${input.kind === 'clip' ? t('layer.kinds.clip') : t('bench.still')}${size}`
-  const state = engine.cameraStates[input.id] ?? 'starting'
-  return state === 'live' ? `${t('bench.live')}${size}` : t(`camera.${state}`)
+  const { words, hasSize } = inputFaceOf(input).state(input, engine)
+  return hasSize ? `${t(words)}${size}` : t(words)
 }
 
 /** Scenes that show an input. */
-const scenesOf = (input: Input) =>
-  (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => layer.kind === 'input' && layer.inputId === input.id))
+const scenesOf = (input: Input) => (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => inputIdOf(layer) === input.id))
 const removalWords = computed(() => {
   const scenes = removing.value === null ? [] : scenesOf(removing.value)
   return scenes.length === 0 ? t('bench.unused') : t('bench.usedIn', { scenes: scenes.map((scene) => scene.name).join(', ') })

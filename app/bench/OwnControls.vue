@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // The camera's own controls, as its driver offers them: left to the camera, or held.
+import { isCamera } from '../../core/inputs/camera.ts'
+import { updateInputOf } from '../../core/show/edits.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { updateInput } from '../../core/show/edits.ts'
 import type { CameraInput } from '../../core/show/show.ts'
 import SelectMenu from '../base/SelectMenu.vue'
 import SliderRow from '../base/SliderRow.vue'
@@ -29,10 +30,8 @@ function hold(name: string, value: number | string): void {
   showStore.edit(
     t('ownControls.title'),
     (show) =>
-      updateInput(show, props.input.id, (input) =>
-        input.kind === 'camera' && input.device.type === 'device'
-          ? { ...input, device: { ...input.device, controls: { ...input.device.controls, [name]: value } } }
-          : input,
+      updateInputOf(show, props.input.id, isCamera, (input) =>
+        input.device.type === 'device' ? { ...input, device: { ...input.device, controls: { ...input.device.controls, [name]: value } } } : input,
       ),
     `own-${props.input.id}-${name}`,
   )

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inputKindOf } from '../../core/inputs/index.ts'
 import { ChevronDown, Copy, FileDown, FileUp, Layers, Save, Trash2 } from 'lucide-vue-next'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -18,7 +19,7 @@ const isNaming = ref(false)
 const name = ref('')
 void load()
 
-const others = computed(() => (showStore.show?.inputs ?? []).filter((other) => other.kind !== 'colour' && other.id !== props.input.id))
+const others = computed(() => (showStore.show?.inputs ?? []).filter((other) => inputKindOf(other).hasPicture && other.id !== props.input.id))
 const actions = computed<MenuAction[]>(() => [
   { label: t('presets.save'), icon: Save, run: startNaming },
   { label: t('presets.export'), icon: FileDown, run: () => exportFile(props.input.name) },

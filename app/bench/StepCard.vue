@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inputKindOf } from '../../core/inputs/index.ts'
 import { ArrowLeftRight, ChevronDown, ChevronUp, Copy, GripVertical, Pipette, RotateCcw, Trash2, WandSparkles } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -64,7 +65,7 @@ function remove(): void {
 const copies = computed<MenuAction[]>(() => {
   const { home, step } = props
   const own = home.type === 'input' ? home.inputId : null
-  const others = (showStore.show?.inputs ?? []).filter((input) => input.kind !== 'colour' && input.id !== own)
+  const others = (showStore.show?.inputs ?? []).filter((input) => inputKindOf(input).hasPicture && input.id !== own)
   return others.map((input, index) => ({
     label: input.name,
     icon: Copy,

@@ -1,12 +1,11 @@
 // "Find it for me" and the empty cloth: asks the solver's worker, and puts what it finds into the chain as one edit.
+import { newStep, activeSteps } from '../../core/steps/treatment.ts'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { parseHex } from '../../core/colour/hex.ts'
-import { newStep } from '../../core/show/create.ts'
 import { LEAST_PRESENTER, type KeyFigures } from '../../core/matte/figures.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { activeSteps } from '../../core/plan/plan-frame.ts'
 import { addStep, putSteps, setStepParams, switchStep, treatmentAt, type TreatmentHome } from '../../core/show/edits.ts'
 import type { Step } from '../../core/show/show.ts'
 import type { ClothEnds } from '../../core/solve/cloth-ends.ts'

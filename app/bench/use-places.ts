@@ -1,5 +1,6 @@
 // Where an input is used: the layers whose own treatment the bench can work on.
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { inputIdOf } from '../../core/layers/index.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { computed } from 'vue'
 import type { LayerPlace } from '../../engine/protocol.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -13,7 +14,7 @@ export function usePlaces(inputId: () => string | null) {
   return computed<readonly Place[]>(() => {
     const scenes = showStore.show?.scenes ?? []
     return scenes.flatMap((scene) => {
-      const layers = layersOf(scene).filter((layer) => layer.kind === 'input' && layer.inputId === inputId())
+      const layers = layersOf(scene).filter((layer) => inputIdOf(layer) === inputId())
       // Two layers of one input in a scene are told apart by the layer's name.
       return layers.map((layer) => ({ sceneId: scene.id, layerId: layer.id, name: layers.length > 1 ? `${scene.name}, ${layer.name}` : scene.name }))
     })

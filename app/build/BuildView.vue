@@ -2,7 +2,7 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { findLayer } from '../../core/show/layer-tree.ts'
+import { findLayer } from '../../core/layers/tree.ts'
 import { useWindowShape } from '../shell/use-window-shape.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'

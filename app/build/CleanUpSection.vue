@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What cleans the input up: each step opens on the bench, at the place where it applies.
+import { isCamera } from '../../core/inputs/camera.ts'
 import { Globe, MapPin, ScanSearch } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -27,7 +28,7 @@ const { nameOf, summaryOf } = useStepWords()
 const sceneName = computed(() => showStore.scene?.name ?? '')
 /** A cloth that is not keyed yet is what most people came for. */
 const key = computed(() => props.input.treatment.find((step) => step.kind === 'chromaKey') ?? null)
-const offersKey = computed(() => props.input.kind === 'camera' && key.value !== null && !key.value.on)
+const offersKey = computed(() => isCamera(props.input) && key.value !== null && !key.value.on)
 const { progress, find, cancel, ends, isNobodyLeft, cropEnds, undo } = useFindKey(
   () => key.value!,
   () => ({ type: 'input', inputId: props.input.id }),

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { isGroup } from '../../core/layers/group.ts'
+import { inputOf, inputIdOf } from '../../core/layers/index.ts'
 import { EyeOff, Group, Lock } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -13,14 +15,11 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const THUMB_WIDTH_PX = 160
 
-const input = computed(() => {
-  const { layer } = props
-  return layer.kind === 'input' ? showStore.show?.inputs.find((candidate) => candidate.id === layer.inputId) : undefined
-})
+const input = computed(() => (showStore.show === null ? undefined : inputOf(showStore.show, props.layer)))
 const thumbHeight = computed(() => Math.round((THUMB_WIDTH_PX * showStore.show!.canvas.heightPx) / showStore.show!.canvas.widthPx))
 const what = computed(() => {
   const { layer } = props
-  const kind = t(`layer.kinds.${input.value?.kind ?? (layer.kind === 'input' ? 'picture' : layer.kind)}`)
+  const kind = t(`layer.kinds.${input.value?.kind ?? (inputIdOf(layer) === null ? layer.kind : 'picture')}`)
   const isKeyed =
     input.value !== undefined &&
     hasStep(
@@ -60,7 +59,7 @@ const what = computed(() => {
       <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-2.5 pl-0.5 text-[12px] leading-4">
         <EyeOff v-if="unseen" :size="11" class="shrink-0" :class="layer.visible ? 'text-brass' : ''" aria-hidden="true" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
-        <Group v-if="layer.kind === 'group'" :size="11" class="shrink-0" aria-hidden="true" />
+        <Group v-if="isGroup(layer)" :size="11" class="shrink-0" aria-hidden="true" />
         <span dir="auto" class="truncate font-medium">{{ layer.name }}</span>
       </span>
     </button>

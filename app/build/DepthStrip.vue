@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The stack seen from the side: the wall at the left, the audience at the right. Above it, what comes into the scene.
+import { isGroup } from '../../core/layers/group.ts'
 import { ChevronDown, ChevronLeft, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
@@ -90,7 +91,7 @@ function selectsMore(event: KeyboardEvent, layerId: string, index: number): bool
 /** Into a group; its frontmost layer has the focus then. */
 async function openAt(index: number): Promise<void> {
   const layer = layers.value[index]
-  if (layer?.kind !== 'group') return
+  if (!isGroup(layer)) return
   showStore.openGroup(layer)
   announce(t('layer.isOpen', { name: layer.name }))
   if (showStore.layerId !== null) await focusOn(showStore.layerId)

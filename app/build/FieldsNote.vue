@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { setPresenter } from '../../core/show/edits.ts'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import { fieldNames, fieldsIn } from '../../core/text/fields.ts'
 import type { TextContent } from '../../core/text/text-content.ts'
 import { useShowStore } from '../show/show.store.ts'

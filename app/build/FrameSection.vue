@@ -1,12 +1,13 @@
 <script setup lang="ts">
 // What a layer is seen through, what goes round it, and how it mixes with what is under it.
+import { layerKindOf } from '../../core/layers/index.ts'
+import { shapeOf, isShape } from '../../core/layers/shape.ts'
 import { ClipboardPaste, Copy } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { blendModes } from '../../core/blend/index.ts'
 import { inRatio, proportionNames, proportions, proportionOf, type ProportionName } from '../../core/layout/proportions.ts'
-import { RANGES } from '../../core/show/limits.ts'
-import { shapeOf } from '../../core/show/contents.ts'
+import { RANGES } from '../../core/schema/limits.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { borderSides, frameForms, type Border, type Frame, type Layer, type Shadow } from '../../core/show/show.ts'
 import ChoiceBar from '../base/ChoiceBar.vue'
@@ -34,12 +35,12 @@ const roundest = computed(() =>
 )
 const forms = computed(() => frameForms.map((value) => ({ value, label: t(`inspector.forms.${value}`) })))
 /** Words and groups would be set otherwise, or pulled, in a box of other proportions. */
-const hasProportions = computed(() => props.layer.kind === 'input' || props.layer.kind === 'scene' || props.layer.kind === 'shape')
+const hasProportions = computed(() => layerKindOf(props.layer).hasProportions)
 const ratios = computed(() =>
   ([...proportionNames, 'free'] as const).map((value) => ({ value, label: t(`inspector.ratios.${value}`), isOff: value === 'free' })),
 )
 /** A drawn form has an outline in place of a frame. */
-const isDrawn = computed(() => props.layer.kind === 'shape' && shapeOf(showStore.show!, props.layer).outline !== null)
+const isDrawn = computed(() => isShape(props.layer) && shapeOf(showStore.show!, props.layer).outline !== null)
 const sides = computed(() => borderSides.map((value) => ({ value, label: t(`inspector.sides.${value}`) })))
 const blends = computed(() => blendModes.map(({ name }) => ({ value: name, label: t(`blends.${name}`) })))
 

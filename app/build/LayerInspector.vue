@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { inputKindOf } from '../../core/inputs/index.ts'
+import { inputOf, inputIdOf } from '../../core/layers/index.ts'
 import { ChevronLeft, Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Type } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { canBePage } from '../../core/layout/inside-page.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { updateLayer } from '../../core/show/edits.ts'
-import { shapeOf } from '../../core/show/contents.ts'
 import type { Layer } from '../../core/show/show.ts'
 import ActionMenu from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
@@ -14,17 +15,13 @@ import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useShowStore } from '../show/show.store.ts'
 import CleanUpSection from './CleanUpSection.vue'
-import ClipSection from './ClipSection.vue'
-import FillSection from './FillSection.vue'
+import { inputFaceOf } from '../kinds/inputs/index.ts'
+import { layerFaceOf } from '../kinds/layers/index.ts'
 import FrameSection from './FrameSection.vue'
-import GroupSection from './GroupSection.vue'
-import InputSection from './InputSection.vue'
 import InsideSection from './InsideSection.vue'
 import ManyLayers from './ManyLayers.vue'
-import OutlineSection from './OutlineSection.vue'
 import PlaceSection from './PlaceSection.vue'
 import SceneSection from './SceneSection.vue'
-import TextSection from './TextSection.vue'
 import UnseenNote from './UnseenNote.vue'
 import { useAddLayer } from './use-add-layer.ts'
 import { useLayerActions } from './use-layer-actions.ts'
@@ -37,25 +34,24 @@ const { actions } = useLayerActions(isRenaming)
 const { addText, chooseFiles } = useAddLayer()
 const layer = computed(() => showStore.layer)
 const group = computed(() => showStore.openGroups.at(-1) ?? null)
-const input = computed(() => {
-  const current = layer.value
-  return current?.kind === 'input' ? showStore.show?.inputs.find((candidate) => candidate.id === current.inputId) : undefined
-})
+const input = computed(() => (showStore.show === null ? undefined : inputOf(showStore.show, layer.value ?? undefined)))
 const about = computed(() => {
-  if (layer.value?.kind === 'group') return t('layer.groupOf', layer.value.layers.length)
-  const kind = t(`layer.kinds.${input.value?.kind ?? kindOf(layer.value)}`)
+  const held = layer.value === null ? null : layerFaceOf(layer.value).holds(layer.value)
+  if (held !== null) return t('layer.groupOf', held)
+  const kind = t(`layer.kinds.${input.value?.kind ?? nameOfKind(layer.value)}`)
   if (input.value === undefined) return kind
   const id = input.value.id
-  const count = showStore.show!.scenes.filter((scene) => layersOf(scene).some((candidate) => candidate.kind === 'input' && candidate.inputId === id)).length
+  const count = showStore.show!.scenes.filter((scene) => layersOf(scene).some((candidate) => inputIdOf(candidate) === id)).length
   return `${kind}, ${t('layer.usedIn', count)}`
 })
 
-const outline = computed(() => (layer.value?.kind === 'shape' ? shapeOf(showStore.show!, layer.value).outline : null))
-
 /** What a layer is called that shows no input of the show. */
-function kindOf(current: Layer | null) {
-  return current === null || current.kind === 'input' ? 'picture' : current.kind
+function nameOfKind(current: Layer | null): string {
+  return current === null || inputIdOf(current) !== null ? 'picture' : current.kind
 }
+
+const layerSection = computed(() => (layer.value === null ? null : layerFaceOf(layer.value).section))
+const inputSection = computed(() => (input.value === undefined ? null : inputFaceOf(input.value).section))
 
 function change(label: string, part: (layer: Layer) => Layer): void {
   const { sceneId, layerId } = showStore
@@ -112,13 +108,9 @@ function change(label: string, part: (layer: Layer) => Layer): void {
       </div>
       <p class="text-soft">{{ about }}</p>
       <UnseenNote :layer="layer" />
-      <GroupSection v-if="layer.kind === 'group'" :layer="layer" />
-      <TextSection v-if="layer.kind === 'text'" :key="layer.id" :layer="layer" />
-      <FillSection v-if="layer.kind === 'shape'" :key="layer.id" :layer="layer" />
-      <OutlineSection v-if="layer.kind === 'shape' && outline" :key="layer.id" :layer="layer" :outline="outline" />
-      <InputSection v-if="input" :input="input" />
-      <ClipSection v-if="input?.kind === 'clip'" :key="input.id" :input="input" />
-      <CleanUpSection v-if="input && input.kind !== 'colour'" :key="layer.id" :input="input" :layer-id="layer.id" :here="layer.treatment" />
+      <component :is="layerSection" v-if="layerSection" :key="layer.id" :layer="layer" />
+      <component :is="inputSection" v-if="inputSection" :key="input?.id" :input="input" />
+      <CleanUpSection v-if="input && inputKindOf(input).hasPicture" :key="`clean-${layer.id}`" :input="input" :layer-id="layer.id" :here="layer.treatment" />
       <InsideSection v-if="!group && (layer.part === 'ink' || canBePage(showStore.show!, layer))" />
       <PlaceSection :layer="layer" />
       <FrameSection :layer="layer" />

@@ -4,7 +4,7 @@ import { Copy, Eye, EyeOff, Group, Lock, LockOpen, Trash2 } from 'lucide-vue-nex
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { canGroup, groupLayers } from '../../core/show/group-edits.ts'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import { duplicateLayers, updateLayers } from '../../core/show/layer-set-edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { inputIdOf } from '../../core/layers/index.ts'
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { fitToCanvas, placeLayer, updateLayer } from '../../core/show/edits.ts'
-import { RANGES } from '../../core/show/limits.ts'
-import type { FitMode } from '../../core/layout/fit.ts'
+import { RANGES } from '../../core/schema/limits.ts'
+import type { FitMode } from '../../core/box/fit.ts'
 import type { Layer, Placement } from '../../core/show/show.ts'
 import ChoiceBar from '../base/ChoiceBar.vue'
 import NumberField from '../base/NumberField.vue'
@@ -88,7 +89,7 @@ function setOpacity(percent: number): void {
     </div>
     <div class="mt-2.5 flex flex-wrap items-end gap-2">
       <ChoiceBar
-        v-if="layer.kind === 'input'"
+        v-if="inputIdOf(layer) !== null"
         :model-value="placement.fit"
         :label="t('inspector.fitLabel')"
         :choices="fits"

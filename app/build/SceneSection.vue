@@ -3,7 +3,7 @@
 import { Lock, LockOpen } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
 import { updateScene } from '../../core/show/edits.ts'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import { sceneMarks, type Scene, type SceneMark } from '../../core/show/show.ts'
 import IconButton from '../base/IconButton.vue'
 import { useShowStore } from '../show/show.store.ts'

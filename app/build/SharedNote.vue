@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // Where else the same thing is shown, and the way to a copy of one's own.
+import { contentIdOf } from '../../core/layers/index.ts'
 import { ChevronDown } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { contentIdOf, makeOwn, makeSame } from '../../core/show/contents.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { makeOwn, makeSame } from '../../core/show/contents.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import type { Layer } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'

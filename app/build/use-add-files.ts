@@ -1,7 +1,7 @@
 // Pictures and clips from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
-import { MOST_BYTES } from '../../core/show/limits.ts'
+import { MOST_BYTES } from '../../core/schema/limits.ts'
 import type { Input } from '../../core/show/show.ts'
 import { api } from '../show/api.ts'
 import { checkClipFile } from './check-clip-file.ts'

@@ -1,10 +1,14 @@
 // What "Add" offers.
-import { Camera, Circle, Film, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
+import { inputFaceOf } from '../kinds/inputs/index.ts'
+import { inputIdOf } from '../../core/layers/index.ts'
+import { newTextLayer } from '../../core/layers/text.ts'
+import { newSceneLayer } from '../../core/layers/scene.ts'
+import { newLineLayer, newOutlineLayer, newShapeLayer } from '../../core/layers/shape.ts'
+import { Camera, Circle, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { layersOf, sceneCircle } from '../../core/show/layer-tree.ts'
+import { layersOf, sceneCircle } from '../../core/layers/tree.ts'
 import { addLayer } from '../../core/show/edits.ts'
-import { newLineLayer, newOutlineLayer, newSceneLayer, newShapeLayer, newTextLayer } from '../../core/show/create.ts'
 import type { OutlineName } from '../../core/outline/usual-outlines.ts'
 import type { FrameForm, Input, Scene } from '../../core/show/show.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
@@ -76,10 +80,8 @@ export function useAddLayer() {
     void addFiles(files)
   }
 
-  const icons = { camera: Camera, screen: MonitorUp, picture: Image, clip: Film, colour: Palette } as const
   /** In how many scenes an input is used already. */
-  const usesOf = (input: Input) =>
-    (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => layer.kind === 'input' && layer.inputId === input.id)).length
+  const usesOf = (input: Input) => (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => inputIdOf(layer) === input.id)).length
   const actions = computed<MenuAction[]>(() => [
     { label: t('build.addText'), icon: Type, group: t('build.newInput'), run: addText },
     { label: t('build.addPicture'), icon: Image, run: () => chooseFiles() },
@@ -100,7 +102,7 @@ export function useAddLayer() {
     { label: t('build.standinCamera'), icon: Video, run: () => placeCamera({ type: 'standin', standin: 'cloth' }) },
     ...(showStore.show?.inputs ?? []).map((input, index) => ({
       label: input.name,
-      icon: icons[input.kind],
+      icon: inputFaceOf(input).icon,
       detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', usesOf(input)) }),
       ...(index === 0 ? { group: t('build.inputsInShow') } : {}),
       run: () => placeInput(input, false),

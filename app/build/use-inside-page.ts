@@ -1,4 +1,5 @@
 // Standing inside a page: which presenter, and how much of the page's ink is in front.
+import { inputIdOf } from '../../core/layers/index.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { castOf } from '../../core/layout/arrange/cast.ts'
@@ -29,8 +30,8 @@ export function useInsidePage() {
   const whiteWallOf = computed(() => {
     const { show, scene } = showStore
     const presenter = scene?.layers.find(({ id }) => id === presenterId.value)
-    if (show === null || presenter?.kind !== 'input' || !isWallTakenForWhite(show, presenter)) return null
-    return presenter.inputId
+    if (show === null || presenter === undefined || !isWallTakenForWhite(show, presenter)) return null
+    return inputIdOf(presenter)
   })
 
   /** Puts the presenter inside the selected page. */

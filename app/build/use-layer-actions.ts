@@ -1,4 +1,6 @@
 // What can be done with the selected layers, for the inspector's menu and the one on the stage.
+import { isGroup } from '../../core/layers/group.ts'
+import { contentIdOf, layerKindOf } from '../../core/layers/index.ts'
 import {
   ArrowDownToLine,
   ArrowUpToLine,
@@ -27,10 +29,9 @@ import { placeAlike, putInAllScenes, siblingsOf } from '../../core/show/all-scen
 import { atOwnSize } from '../../core/layout/crop-drag.ts'
 import { sizeOf } from '../../core/layout/arrange/arrange-scene.ts'
 import { canBePage } from '../../core/layout/inside-page.ts'
-import { contentIdOf } from '../../core/show/contents.ts'
 import { fitToCanvas, placeLayer } from '../../core/show/edits.ts'
 import { canGroup, groupLayers, ungroup } from '../../core/show/group-edits.ts'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import { reorderLayers, type OrderWay } from '../../core/show/layer-set-edits.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -74,7 +75,7 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
 
   function takeApart(): void {
     const { sceneId, layer } = showStore
-    if (sceneId === null || layer?.kind !== 'group') return
+    if (sceneId === null || !isGroup(layer)) return
     if (showStore.edit(t('edits.ungroup', { name: layer.name }), (show) => ungroup(show, sceneId, layer.id, makeId)))
       showStore.selectLayers(layer.layers.map(({ id }) => id))
   }
@@ -118,7 +119,7 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
   const hasOwnSize = computed(() => {
     const { layer, show } = showStore
     if (layer === null || show === null) return false
-    return layer.kind === 'scene' || layer.kind === 'group' || (layer.kind === 'input' && show.inputs.find(({ id }) => id === layer.inputId)?.kind !== 'colour')
+    return layerKindOf(layer).hasPicture(layer, show)
   })
 
   const actions = computed<MenuAction[]>(() => {
@@ -151,7 +152,7 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
       ...(isOne && !isInGroup.value && canBePage(show, layer) && canStandIn.value
         ? [{ label: t('inside.put'), icon: BookOpenText, detail: t('inside.hint'), disabled: isLocked, run: putInside }]
         : []),
-      ...(isOne && !isInGroup.value && show.scenes.length > 1 && layer.kind !== 'group'
+      ...(isOne && !isInGroup.value && show.scenes.length > 1 && !isGroup(layer)
         ? [
             { label: t('layer.inAllScenes'), icon: LayoutGrid, run: everywhere },
             ...(siblings.value.length > 0 ? [{ label: t('layer.sameInAll'), icon: MoveUpRight, run: sameInAll }] : []),
@@ -168,8 +169,8 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
           ]
         : []),
       ...(isOne ? [] : [{ label: t('layer.group'), icon: Group, ...groupable(showStore.selectedIds), run: () => group(showStore.selectedIds) }]),
-      ...(layer.kind === 'group' && isOne ? [{ label: t('layer.openGroup'), icon: FolderOpen, run: () => showStore.openGroup(layer) }] : []),
-      ...(layer.kind === 'group' ? [{ label: t('layer.ungroup'), icon: Ungroup, disabled: isLocked, run: takeApart }] : []),
+      ...(isGroup(layer) && isOne ? [{ label: t('layer.openGroup'), icon: FolderOpen, run: () => showStore.openGroup(layer) }] : []),
+      ...(isGroup(layer) ? [{ label: t('layer.ungroup'), icon: Ungroup, disabled: isLocked, run: takeApart }] : []),
       { label: isOne ? t('layer.remove') : t('layer.removeMany'), icon: Trash2, disabled: isLocked, run: () => removeLayer(showStore.selectedIds) },
     ]
   })

@@ -1,8 +1,10 @@
 // How a new layer lands in the scene on the stage: fitted, where it is seen and covers nothing that matters, selected.
+import { newScreen } from '../../core/inputs/screen.ts'
+import { newInputLayer } from '../../core/layers/input.ts'
+import { newCamera } from '../../core/inputs/camera.ts'
 import { useI18n } from 'vue-i18n'
 import { arrivalOf, placeOfMark } from '../../core/layout/arrival.ts'
 import { addContents } from '../../core/show/contents.ts'
-import { newCamera, newInputLayer, newScreen } from '../../core/show/create.ts'
 import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
 import { bringInFrontOf } from '../../core/show/layer-set-edits.ts'
 import type { CameraInput, Content, Input, Layer, ScreenInput, Show } from '../../core/show/show.ts'

@@ -1,7 +1,7 @@
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { TIME_TO_ACT_MS } from '../shell/announce.ts'
-import { findLayer } from '../../core/show/layer-tree.ts'
+import { findLayer } from '../../core/layers/tree.ts'
 import { removeLayers } from '../../core/show/layer-set-edits.ts'
 import { useShowStore } from '../show/show.store.ts'
 

@@ -1,6 +1,7 @@
 // Edits of a text's words and looks. Its box grows with the words.
+import { textOf, isText } from '../../core/layers/text.ts'
 import { useI18n } from 'vue-i18n'
-import { textOf, updateText } from '../../core/show/contents.ts'
+import { updateText } from '../../core/show/contents.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { TextLayer } from '../../core/show/show.ts'
 import type { TextBlock, TextContent } from '../../core/text/text-content.ts'
@@ -22,7 +23,7 @@ export function useTextEdit(layerNow: () => TextLayer) {
         t('edits.text', { name }),
         (show) => {
           const next = updateText(show, contentId, (text) => ({ ...text, ...part(text) }))
-          return updateLayer(next, sceneId, id, (layer) => (layer.kind === 'text' ? grown(layer, textOf(next, layer)) : layer))
+          return updateLayer(next, sceneId, id, (layer) => (isText(layer) ? grown(layer, textOf(next, layer)) : layer))
         },
         `text-${id}-${key}`,
       )

@@ -1,7 +1,7 @@
 // How a text fits its box: the box grows with the words, and what stays too small is told.
+import { contentOf } from '../../core/layers/content.ts'
 import { computed, ref } from 'vue'
 import { grownBox } from '../../core/layout/grow-box.ts'
-import { contentOf } from '../../core/show/contents.ts'
 import type { TextLayer } from '../../core/show/show.ts'
 import { filledText } from '../../core/text/fields.ts'
 import type { TextContent } from '../../core/text/text-content.ts'
@@ -49,7 +49,7 @@ export function useTextFit(layer: () => TextLayer) {
   /** The text as the show has it now, which the page may not show yet. */
   function newest(): TextContent | null {
     const content = showStore.show === null ? undefined : contentOf(showStore.show, layer().contentId)
-    return content?.kind === 'text' ? content.text : null
+    return content !== undefined && 'text' in content ? content.text : null
   }
 
   /** Runs once letters that are not there yet have come; not at all when all are, or when the words have changed meanwhile. */

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // One camera: its live picture, which device it is, what it is doing, and what to do when it does not come.
+import { isCamera } from '../../core/inputs/camera.ts'
+import { updateInputOf } from '../../core/show/edits.ts'
 import { RefreshCw, WandSparkles } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
-import { updateInput } from '../../core/show/edits.ts'
 import type { CameraInput } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -32,7 +33,7 @@ watch(
 
 function slowDown(): void {
   showStore.edit(t('edits.device', { name: props.input.name }), (show) =>
-    updateInput(show, props.input.id, (input) => (input.kind === 'camera' ? { ...input, frameRate: CALM_RATE } : input)),
+    updateInputOf(show, props.input.id, isCamera, (input) => ({ ...input, frameRate: CALM_RATE })),
   )
 }
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // "Clap five times": finds how far the voice is ahead of the picture, and sets the delay.
+import { isCamera } from '../../core/inputs/camera.ts'
 import { Hand } from 'lucide-vue-next'
 import { computed, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { updateMicrophone } from '../../core/show/edits.ts'
-import { RANGES, withinRange } from '../../core/show/limits.ts'
+import { RANGES, withinRange } from '../../core/schema/limits.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { CLAPS_WANTED, useClapSync } from '../sound/use-clap-sync.ts'
@@ -13,7 +14,7 @@ import { useVoiceStore } from '../sound/voice.store.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const voice = useVoiceStore()
-const camera = computed(() => showStore.show?.inputs.find((input) => input.kind === 'camera') ?? null)
+const camera = computed(() => showStore.show?.inputs.find(isCamera) ?? null)
 const { state, start, cancel } = useClapSync(() => camera.value?.id ?? null)
 /** Sound that comes after the picture cannot be brought forward. */
 const LATE_MS = 20

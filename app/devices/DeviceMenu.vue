@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // Which device a camera input takes: stand-ins and whatever the browser lists, in one list.
+import { isCamera } from '../../core/inputs/camera.ts'
+import { updateInputOf } from '../../core/show/edits.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { updateInput } from '../../core/show/edits.ts'
 import { standinCameras, type CameraInput } from '../../core/show/show.ts'
 import SelectMenu from '../base/SelectMenu.vue'
 import { useShowStore } from '../show/show.store.ts'
@@ -36,9 +37,7 @@ function choose(value: string): void {
         ? null
         : { type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) }
   if (device === null) return
-  showStore.edit(t('edits.device', { name: props.input.name }), (show) =>
-    updateInput(show, props.input.id, (input) => (input.kind === 'camera' ? { ...input, device } : input)),
-  )
+  showStore.edit(t('edits.device', { name: props.input.name }), (show) => updateInputOf(show, props.input.id, isCamera, (input) => ({ ...input, device })))
 }
 </script>
 

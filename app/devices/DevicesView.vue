@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // Where a presenter begins: camera, microphone and the way into a meeting, each with its state in words.
+import { isCamera } from '../../core/inputs/camera.ts'
 import { Camera, Sparkles } from 'lucide-vue-next'
 import { computed, onBeforeUnmount, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { CameraInput } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
@@ -21,7 +21,7 @@ const showStore = useShowStore()
 const engine = useEngineStore()
 useOpenShow(() => props.showId)
 const { asked, canAsk, usesStandin, use } = useRealDevices()
-const cameras = computed(() => (showStore.show?.inputs ?? []).filter((input): input is CameraInput => input.kind === 'camera'))
+const cameras = computed(() => (showStore.show?.inputs ?? []).filter(isCamera))
 watch(
   () => cameras.value.map(({ id }) => id).join(' '),
   () => engine.lookAt(cameras.value.map(({ id }) => id)),

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // Size and rate that a camera is asked for: what it really offers, and no more.
+import { isCamera } from '../../core/inputs/camera.ts'
+import { updateInputOf } from '../../core/show/edits.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { updateInput } from '../../core/show/edits.ts'
 import type { CameraInput } from '../../core/show/show.ts'
 import SelectMenu from '../base/SelectMenu.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
@@ -22,9 +23,7 @@ const options = computed(() => formats.value.map((format) => ({ value: keyOf(for
 function choose(key: string): void {
   const format = formats.value.find((candidate) => keyOf(candidate) === key)
   if (format === undefined) return
-  showStore.edit(t('edits.device', { name: props.input.name }), (show) =>
-    updateInput(show, props.input.id, (input) => (input.kind === 'camera' ? { ...input, ...format } : input)),
-  )
+  showStore.edit(t('edits.device', { name: props.input.name }), (show) => updateInputOf(show, props.input.id, isCamera, (input) => ({ ...input, ...format })))
 }
 </script>
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // What the other side gets: the scene as a small tile, which texts cannot be read there, and why one's own tile is mirrored.
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { textOf, isText } from '../../core/layers/text.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { isTooSmallInTile, TILE_WIDTH_PX } from '../../core/text/tile-size.ts'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
-import { textOf } from '../../core/show/contents.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const { t } = useI18n()
@@ -21,7 +21,7 @@ const scene = computed(() => {
   return showStore.show?.scenes.find((candidate) => candidate.id === id) ?? showStore.show?.scenes[0] ?? null
 })
 const texts = computed(() =>
-  (scene.value ? layersOf(scene.value) : []).flatMap((layer) => (layer.kind === 'text' && layer.visible ? textOf(showStore.show!, layer).blocks : [])),
+  (scene.value ? layersOf(scene.value) : []).flatMap((layer) => (isText(layer) && layer.visible ? textOf(showStore.show!, layer).blocks : [])),
 )
 const tooSmall = computed(() => texts.value.filter(({ text, sizePx }) => text.trim() !== '' && isTooSmallInTile(sizePx, showStore.show!.canvas.widthPx)))
 const verdict = computed(() => {

@@ -1,8 +1,9 @@
 // Puts the presenter's own camera and microphone in place of the stand-ins, once the browser allows them.
+import { isCamera } from '../../core/inputs/camera.ts'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { updateInput, updateMicrophone } from '../../core/show/edits.ts'
-import type { CameraInput, Show } from '../../core/show/show.ts'
+import { updateMicrophone, updateInputOf } from '../../core/show/edits.ts'
+import type { Show } from '../../core/show/show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { deviceOf } from './first-devices.ts'
 import { useDevices, type Asked } from './use-devices.ts'
@@ -14,7 +15,7 @@ export function useRealDevices() {
   /** What came of the last asking; null before. */
   const asked = ref<Asked | 'asking' | null>(null)
 
-  const camera = computed(() => showStore.show?.inputs.find((input): input is CameraInput => input.kind === 'camera') ?? null)
+  const camera = computed(() => showStore.show?.inputs.find(isCamera) ?? null)
   const usesStandin = computed(() => camera.value?.device.type === 'standin' || showStore.show?.microphone.device.type !== 'device')
   /** Whether there is something to gain by asking. */
   const canAsk = computed(() => devices.hasAny.value && usesStandin.value && showStore.isEditor)
@@ -35,5 +36,5 @@ export function useRealDevices() {
 }
 
 function withDevice(show: Show, inputId: string, info: MediaDeviceInfo): Show {
-  return updateInput(show, inputId, (input) => (input.kind === 'camera' ? { ...input, device: deviceOf(info) } : input))
+  return updateInputOf(show, inputId, isCamera, (input) => ({ ...input, device: deviceOf(info) }))
 }

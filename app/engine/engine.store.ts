@@ -1,7 +1,8 @@
 // The running engine, its inputs and its feed, as the views see them. One file, though a long one: whoever wants something of the engine finds it here.
+import { isCamera } from '../../core/inputs/camera.ts'
+import type { SourceInfo } from '../../core/picture/source.ts'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { SourceInfo } from '../../core/plan/frame-plan.ts'
 import { visibleInputs } from '../../core/show/edits.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
@@ -194,7 +195,7 @@ export const useEngineStore = defineStore('engine', () => {
     const show = air.pictured.value
     if (show === null) return
     follow()
-    for (const input of withHeld(show, air.held.value).inputs) if (input.kind === 'camera') cameras.retry(input.id)
+    for (const { id } of withHeld(show, air.held.value).inputs.filter(isCamera)) cameras.retry(id)
     screens.restart()
     clips.restartAll(withHeld(show, air.held.value))
     if (watched !== null) engine.watch(watched.inputId, watched.layer)

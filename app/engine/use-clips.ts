@@ -1,6 +1,7 @@
 // The clips that play, and where each is, by its input.
+import { inputIdOf } from '../../core/layers/index.ts'
 import { shallowRef } from 'vue'
-import { layersShownBy } from '../../core/show/layer-tree.ts'
+import { layersShownBy } from '../../core/layers/tree.ts'
 import type { Layer, Show } from '../../core/show/show.ts'
 import { ClipManager, type ClipState } from '../../engine/client/clip-manager.ts'
 import type { StudioEngine } from '../../engine/client/studio-engine.ts'
@@ -34,7 +35,10 @@ export function inputsSeenIn(show: Show, sceneIds: readonly (string | null)[]): 
   const look = (layers: readonly Layer[]) => {
     for (const layer of layers) {
       if (!layer.visible) continue
-      for (const each of [layer, ...layersShownBy(show, layer)]) if (each.kind === 'input' && each.visible) seen.add(each.inputId)
+      for (const each of [layer, ...layersShownBy(show, layer)]) {
+        const inputId = inputIdOf(each)
+        if (inputId !== null && each.visible) seen.add(inputId)
+      }
     }
   }
   for (const scene of show.scenes) if (sceneIds.includes(scene.id)) look(scene.layers)

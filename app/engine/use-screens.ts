@@ -1,6 +1,7 @@
 // The screens that are shared, and what is known of each, by its input.
+import { updateInputOf } from '../../core/show/edits.ts'
+import { isScreen } from '../../core/inputs/screen.ts'
 import { shallowRef } from 'vue'
-import { updateInput } from '../../core/show/edits.ts'
 import type { Input } from '../../core/show/show.ts'
 import { ScreenManager, type ScreenState, type SharedScreen } from '../../engine/client/screen-manager.ts'
 import type { StudioEngine } from '../../engine/client/studio-engine.ts'
@@ -49,9 +50,9 @@ export function useScreens(engine: () => StudioEngine) {
 
   /** Keeps what was shared, so that it can be asked for by name again. */
   function nameScreen(inputId: string, { label }: SharedScreen): void {
-    const isOf = (input: Input) => input.id === inputId && input.kind === 'screen' && input.source.type === 'shared' && input.source.label !== label
+    const isOf = (input: Input) => input.id === inputId && isScreen(input) && input.source.type === 'shared' && input.source.label !== label
     if (showStore.show?.inputs.some(isOf) !== true) return
-    showStore.amend((show) => updateInput(show, inputId, (input) => (input.kind === 'screen' ? { ...input, source: { type: 'shared', label } } : input)))
+    showStore.amend((show) => updateInputOf(show, inputId, isScreen, (input) => ({ ...input, source: { type: 'shared', label } })))
   }
 
   return {

@@ -1,3 +1,6 @@
+import type { InputKind } from '../../core/inputs/input.ts'
+import type { LayerKind } from '../../core/layers/layer.ts'
+
 /** Words of the view in which scenes are built. */
 export const buildWords = {
   build: {
@@ -126,7 +129,7 @@ export const buildWords = {
       shape: 'Shape',
       group: 'Group',
       scene: 'Scene',
-    },
+    } satisfies Record<InputKind | Exclude<LayerKind, 'input'>, string>,
     keyed: 'keyed',
     groupOf: 'one layer as a group | {count} layers as a group',
     usedIn: 'used in 1 scene | used in {count} scenes',

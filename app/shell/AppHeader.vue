@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { inputKindOf } from '../../core/inputs/index.ts'
+import { inputOf } from '../../core/layers/index.ts'
 import { ChevronDown, History, Keyboard, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -37,8 +39,8 @@ const views = computed(() => [
 /** The bench opens on what is selected in Build. */
 const benchInput = computed(() => {
   const { layer, show } = showStore
-  const input = layer?.kind === 'input' ? show?.inputs.find((candidate) => candidate.id === layer.inputId) : undefined
-  return input === undefined || input.kind === 'colour' || route.name === 'bench' ? {} : { inputId: input.id }
+  const input = show === null ? undefined : inputOf(show, layer ?? undefined)
+  return input === undefined || !inputKindOf(input).hasPicture || route.name === 'bench' ? {} : { inputId: input.id }
 })
 const showActions = computed(() => [
   { label: t('nav.shows'), icon: LayoutGrid, run: () => void router.push({ name: 'shows' }) },

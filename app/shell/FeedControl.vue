@@ -1,9 +1,11 @@
 <script setup lang="ts">
 // On every page: what is on air, how well it goes out, and the button that starts or ends it.
+import { inputIdOf } from '../../core/layers/index.ts'
+import { isCamera } from '../../core/inputs/camera.ts'
 import { Square, Video } from 'lucide-vue-next'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { layersShownBy } from '../../core/show/layer-tree.ts'
+import { layersShownBy } from '../../core/layers/tree.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { announce } from './announce.ts'
@@ -27,9 +29,10 @@ const slowCamera = computed(() => {
   const scene = show?.scenes.find((candidate) => candidate.id === engine.onAirSceneId)
   const onAir = scene === undefined ? [] : scene.layers.flatMap((layer) => [layer, ...layersShownBy(show!, layer)])
   // A clip has the rate that it was made with, and a still screen none.
-  const cameras = new Set(show?.inputs.flatMap(({ id, kind }) => (kind === 'camera' ? [id] : [])))
+  const cameras = new Set(show?.inputs.filter(isCamera).map(({ id }) => id))
   const rates = onAir.flatMap((layer) => {
-    const rate = layer.kind === 'input' && layer.visible && cameras.has(layer.inputId) ? engine.stats?.inputs[layer.inputId]?.fps : undefined
+    const inputId = inputIdOf(layer) ?? ''
+    const rate = layer.visible && cameras.has(inputId) ? engine.stats?.inputs[inputId]?.fps : undefined
     return rate === undefined || rate === 0 ? [] : [rate]
   })
   const slowest = Math.min(...rates)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What needs the presenter's attention, in one line under the header. Usually empty.
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { Info, TriangleAlert } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'

@@ -3,7 +3,7 @@ import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { TIME_TO_ACT_MS } from './announce.ts'
 import { updateScene } from '../../core/show/edits.ts'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 /** Tells that an edit was not made, and what to do: a scene is locked, a show does not hold so much, or another tab edits it. */

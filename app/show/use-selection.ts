@@ -1,7 +1,8 @@
 // Which scene is on the stage, and what is selected in it.
+import { isGroup } from '../../core/layers/group.ts'
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { groupsRound, toSceneCanvas } from '../../core/show/group-space.ts'
-import { findLayer } from '../../core/show/layer-tree.ts'
+import { findLayer } from '../../core/layers/tree.ts'
 import type { GroupLayer, Layer, Scene, Show } from '../../core/show/show.ts'
 
 export function useSelection(show: Readonly<Ref<Show | null>>) {
@@ -17,7 +18,7 @@ export function useSelection(show: Readonly<Ref<Show | null>>) {
   /** The groups that are open one in the other, the outermost first; none once they have gone. */
   const openGroups = computed<readonly GroupLayer[]>(() => {
     const found = scene.value === null || openGroupId.value === null ? undefined : findLayer(scene.value, openGroupId.value)
-    return found?.kind === 'group' ? [...groupsRound(scene.value!, found.id), found] : []
+    return isGroup(found) ? [...groupsRound(scene.value!, found.id), found] : []
   })
   /** The layers that are worked on, from back to front: of the open group, else of the scene. */
   const list = computed<readonly Layer[]>(() => openGroups.value.at(-1)?.layers ?? scene.value?.layers ?? [])

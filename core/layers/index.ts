@@ -1,39 +1,109 @@
-// Every kind of layer. A new one is a file here, its form in core/show, and a line in this list.
-import type { Layer, LayerKind, Placement } from '../show/show.ts'
-import { groupLayer } from './group.ts'
-import { inputLayer } from './input.ts'
-import { inkAbove, putBetween } from './inside-page.ts'
-import type { LayerKindDefinition, Place } from './place.ts'
-import { moved } from './motion.ts'
-import { sceneLayer } from './scene.ts'
-import { shapeLayer } from './shape.ts'
-import { textLayer } from './text.ts'
+// Every kind of layer, and what can be asked of any layer. Who needs a difference between kinds asks here; nobody else compares `kind`.
+import { z } from 'zod'
+import { inputKindOf } from '../inputs/index.ts'
+import type { Input } from '../inputs/input.ts'
+import type { SourceId, SourceInfos } from '../picture/source.ts'
+import type { Step } from '../steps/treatment.ts'
+import { group } from './group.ts'
+import { input } from './input.ts'
+import type {
+  Canvas,
+  Content,
+  ContentDefinition,
+  ContentKind,
+  ContentOf,
+  Layer,
+  LayerContext,
+  LayerDefinition,
+  LayerKind,
+  LayerOf,
+  LayerRole,
+} from './layer.ts'
+import { scene } from './scene.ts'
+import { shape } from './shape.ts'
+import { text } from './text.ts'
 
-export const layerKinds = [inputLayer, textLayer, shapeLayer, groupLayer, sceneLayer] as const
+export const layerKinds: { readonly [K in LayerKind]: LayerDefinition<K> } = { input, text, shape, group, scene }
 
-/** Puts layers into a stack, from back to front. */
-export function putLayers(place: Place, layers: readonly Layer[]): void {
-  for (let index = 0; index < layers.length; index += 1) {
-    const layer = layers[index]!
-    putLayer(place, layer)
-    const ink = inkAbove(layers, index)
-    if (ink < 0) continue
-    putBetween(place, layers.slice(index + 1, ink), layers[ink]!)
-    index = ink
-  }
+/** What the kind of a layer says about it. */
+export function layerKindOf<K extends LayerKind>(layer: LayerOf<K> & { readonly kind: K }): LayerDefinition<K> {
+  return layerKinds[layer.kind]
 }
 
-function putLayer(place: Place, layer: Layer): void {
-  if (!layer.visible || layer.opacity === 0) return
-  const now = moved(place, layer)
-  if (now !== null) kindOf(layer.kind).put(now.layer === layer ? place : { ...place, motion: now }, now.layer)
+/** The stored form of any layer. */
+export const layerSchema: z.ZodType<Layer> = z.lazy(() => anyLayer)
+const anyLayer = z.discriminatedUnion('kind', Object.values(layerKinds).map((kind) => kind.schema(layerSchema)) as never) as unknown as z.ZodType<Layer>
+
+const contentKinds = Object.values(layerKinds).flatMap(({ content }) => (content === null ? [] : [content]))
+/** The stored form of any content. */
+export const contentSchema = z.discriminatedUnion('kind', contentKinds.map(({ schema }) => schema) as never) as unknown as z.ZodType<Content>
+
+/** A content at another size, as far as its numbers reach. */
+export function scaledContent<K extends ContentKind>(content: ContentOf<K> & { readonly kind: K }, scale: number): ContentOf<K> {
+  const definition = layerKinds[content.kind as LayerKind].content as unknown as ContentDefinition<K>
+  return definition.scaled(content, scale)
 }
 
-/** Puts one layer as it is at this moment; `rest` is where it is as large as its words are set. */
-export function putLayerAt(place: Place, layer: Layer, rest: Placement): void {
-  kindOf(layer.kind).put({ ...place, motion: { rest, reveal: null, typed: 1 } }, layer)
+/** The input that a layer shows itself; null for kinds that show none. */
+export function inputIdOf(layer: Layer): string | null {
+  return layerKindOf(layer).inputId(layer)
 }
 
-function kindOf(kind: LayerKind): LayerKindDefinition<LayerKind> {
-  return layerKinds.find((each) => each.kind === kind) as unknown as LayerKindDefinition<LayerKind>
+/** The scene that a layer shows; null for kinds that show none. */
+export function sceneIdOf(layer: Layer): string | null {
+  return layerKindOf(layer).sceneId(layer)
+}
+
+/** The content that a layer shows by itself; null for kinds that show none. */
+export function contentIdOf(layer: Layer): string | null {
+  return layerKindOf(layer).contentId(layer)
+}
+
+/** The input that a layer shows; undefined where it shows none, or one that the show does not have. */
+export function inputOf({ inputs }: Pick<LayerContext, 'inputs'>, layer: Layer | undefined): Input | undefined {
+  const inputId = layer === undefined ? null : inputIdOf(layer)
+  return inputId === null ? undefined : inputs.find(({ id }) => id === inputId)
+}
+
+/** The layers that a layer holds itself; null for kinds that hold none. */
+export function childrenOf(layer: Layer): readonly Layer[] | null {
+  return layerKindOf(layer).children?.of(layer) ?? null
+}
+
+/** A layer that holds others, with these in their place; layers of other kinds stay as they are. */
+export function withChildren(layer: Layer, children: readonly Layer[]): Layer {
+  return layerKindOf(layer).children?.replaced(layer, children) ?? layer
+}
+
+/** What two layers that show the same thing have in common; null for one that is its own thing. */
+export function identityOf(layer: Layer): string | null {
+  const inputId = inputIdOf(layer)
+  if (inputId !== null) return `input ${inputId}`
+  const sceneId = sceneIdOf(layer)
+  if (sceneId !== null) return `scene ${sceneId}`
+  const contentId = contentIdOf(layer)
+  return contentId === null ? null : `content ${contentId}`
+}
+
+/** Where a layer belongs in the order of a scene. */
+export function roleOf(context: LayerContext, layer: Layer): LayerRole {
+  const { role } = layerKindOf(layer)
+  if (role !== null) return role(layer, context)
+  return (childrenOf(layer) ?? []).some((inner) => roleOf(context, inner) === 'person') ? 'person' : 'graphic'
+}
+
+/** Everything that cleans what a layer shows: everywhere first, then here only. */
+export function treatmentOf(context: Pick<LayerContext, 'inputs'>, layer: Layer): readonly Step[] {
+  return [...(inputOf(context, layer)?.treatment ?? []), ...layer.treatment]
+}
+
+/** Size of what a layer shows before it is cropped; undefined while that is not known. */
+export function naturalSizeOf(context: LayerContext, layer: Layer, infos: SourceInfos): Canvas | undefined {
+  return layerKindOf(layer).naturalSize(layer, context, infos)
+}
+
+/** The source whose picture a layer shows and that has to come from a device or a file; null where there is none. */
+export function neededSourceOf(context: LayerContext, layer: Layer): SourceId | null {
+  const shown = inputOf(context, layer)
+  return shown === undefined || !inputKindOf(shown).hasPicture ? null : inputKindOf(shown).sourceId(shown)
 }

@@ -1,27 +1,72 @@
-import { parseHex } from '../colour/hex.ts'
-import { boxToCanvas } from '../layout/placement.ts'
-import { putFramed } from './frame.ts'
-import { putSource } from './picture.ts'
-import { callsOf, scaledPlacement, type LayerKindDefinition } from './place.ts'
-import { inputSourceId, plainSourceId } from './sources.ts'
+import { z } from 'zod'
+import { inputKindOf } from '../inputs/index.ts'
+import type { Input } from '../inputs/input.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { id } from '../schema/values.ts'
+import { makesMatte } from '../steps/chain.ts'
+import { callsOf } from '../steps/treatment.ts'
+import { newLayerBase, wholeCanvas, type Canvas, type LayerBase, type LayerContext, type LayerDefinition } from './layer.ts'
+import { coversCanvas, shareOfCanvas } from './on-canvas.ts'
+import { layerBase } from './schema.ts'
 
-/** A camera, a picture or a colour of the show. */
-export const inputLayer: LayerKindDefinition<'input'> = {
+/** A layer that shows an input. */
+export interface InputLayer extends LayerBase {
+  readonly kind: 'input'
+  readonly inputId: string
+}
+
+/** A picture that takes less of the canvas is a mark: it stays over all. */
+const MARK_SHARE = 0.05
+
+const inputOf = ({ inputs }: LayerContext, { inputId }: InputLayer): Input | undefined => inputs.find(({ id }) => id === inputId)
+
+export const input: LayerDefinition<'input'> = {
   kind: 'input',
-  put: (place, layer) => {
-    const input = place.show.inputs.find((candidate) => candidate.id === layer.inputId)
-    if (input === undefined) return
-    const placement = scaledPlacement(layer.placement, place.scale)
-    const steps = callsOf(input.treatment, layer.treatment)
-    if (input.kind === 'colour') {
-      const colour = parseHex(input.colour)
-      if (steps.length > 0) return putSource(place, layer, placement, plainSourceId(input.colour), { widthPx: 1, heightPx: 1, isOpaque: true }, steps)
-      putFramed(place, layer, boxToCanvas(placement), placement.width, placement.height, () => ({ kind: 'plain', colour, opacity: 1 }))
-      return
-    }
-    const sourceId = inputSourceId(input.id)
-    const info = place.infos.get(sourceId)
-    if (info === undefined) return place.stack.miss({ layerId: layer.id, sourceId })
-    putSource(place, layer, placement, sourceId, info, steps)
+  schema: () => z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id }),
+  content: null,
+  inputId: ({ inputId }) => inputId,
+  sceneId: () => null,
+  contentId: () => null,
+  children: null,
+  role: (layer, context) => {
+    const shown = inputOf(context, layer)
+    if (shown === undefined) return 'page'
+    const { subject, canBeMark } = inputKindOf(shown)
+    if (subject !== 'page') return subject === 'person' ? 'person' : 'ground'
+    if (!canBeMark) return 'page'
+    if (coversCanvas(context.canvas, layer.placement) && layer.placement.fit !== 'fit') return 'ground'
+    return shareOfCanvas(context.canvas, layer.placement) < MARK_SHARE ? 'graphic' : 'page'
   },
+  weight: (layer, context) => {
+    const shown = inputOf(context, layer)
+    const subject = shown === undefined ? 'page' : inputKindOf(shown).subject
+    return subject === 'person' ? 'camera' : subject === 'wall' ? 'colour' : 'picture'
+  },
+  pageRank: (layer, context) => {
+    const shown = inputOf(context, layer)
+    return shown === undefined ? null : inputKindOf(shown).pageRank
+  },
+  coverage: (layer, context, infos) => {
+    const shown = inputOf(context, layer)
+    if (shown === undefined) return 'partial'
+    const { hasPicture, sourceId } = inputKindOf(shown)
+    const isOpaque = !hasPicture || infos.get(sourceId(shown))?.isOpaque === true
+    return isOpaque && !makesMatte(callsOf(shown.treatment, layer.treatment)) ? 'opaque' : 'partial'
+  },
+  naturalSize: (layer, context, infos) => {
+    const shown = inputOf(context, layer)
+    return shown === undefined || !inputKindOf(shown).hasPicture ? undefined : infos.get(inputKindOf(shown).sourceId(shown))
+  },
+  isEmpty: () => false,
+  isText: false,
+  hasPicture: (layer, context) => {
+    const shown = inputOf(context, layer)
+    return shown === undefined || inputKindOf(shown).hasPicture
+  },
+  hasProportions: true,
+}
+
+/** A layer that shows an input over the whole canvas, fitted. */
+export function newInputLayer(shown: Input, canvas: Canvas, makeId: MakeId): InputLayer {
+  return { ...newLayerBase(shown.name, wholeCanvas(canvas, inputKindOf(shown).fit), makeId), kind: 'input', inputId: shown.id }
 }

@@ -1,80 +1,95 @@
-import { parseHex } from '../colour/hex.ts'
-import { boxToCanvas } from '../layout/placement.ts'
-import type { OutlineFill } from '../outline/outline-picture.ts'
-import { MITRE_LIMIT } from '../outline/stroked-contours.ts'
-import type { Gradient, GradientStop } from '../paint/gradient.ts'
-import { keyOf } from '../plan/plan-builder.ts'
-import { shapeOf } from '../show/contents.ts'
-import type { Fill, FillStop, Outline, ShapeLayer } from '../show/show.ts'
-import { putFramed } from './frame.ts'
-import { putSource } from './picture.ts'
-import { callsOf, NO_STEPS, scaledPlacement, type LayerKindDefinition, type Place } from './place.ts'
-import { outlineSourceId } from './sources.ts'
+import { z } from 'zod'
+import { PLAIN_FRAME, type FrameForm } from '../box/frame.ts'
+import { OUTLINE_BOX, usualOutlines, type OutlineName } from '../outline/usual-outlines.ts'
+import { outlineSchema, type Outline } from '../outline/outline.ts'
+import { fillSchema, leastOpacity, type Fill } from '../paint/fill.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { id } from '../schema/values.ts'
+import { contentOf } from './content.ts'
+import { HIDING_OPACITY } from './coverage.ts'
+import { newLayerBase, type Canvas, type Layer, type LayerBase, type LayerContext, type LayerDefinition, type NewLayer } from './layer.ts'
+import { layerBase } from './schema.ts'
 
-/** Of the picture of an outline. */
-const MOST_PIXELS = 2_500_000
-
-/** A form of a colour or a gradient: a box, an ellipse, or one that is drawn. */
-export const shapeLayer: LayerKindDefinition<'shape'> = {
-  kind: 'shape',
-  put: (place, layer) => {
-    const { fill, outline } = shapeOf(place.show, layer)
-    if (outline !== null) return putOutline(place, layer, fill, outline)
-    const { width, height, ...rest } = scaledPlacement(layer.placement, place.scale)
-    putFramed(place, layer, boxToCanvas({ ...rest, width, height }), width, height, (toFrame) =>
-      fill.kind === 'plain'
-        ? { kind: 'plain', colour: parseHex(fill.colour), opacity: fill.opacity }
-        : { kind: 'gradient', gradient: gradientOf(fill, width, height), toGradient: toFrame },
-    )
-  },
+/** A form of a colour or a gradient. Without an outline of its own its frame gives it its form: a box or an ellipse. */
+export interface ShapeLayer extends LayerBase {
+  readonly kind: 'shape'
+  readonly contentId: string
 }
 
-/** A drawn form is a picture of its own, as large as it is seen; while it moves, as large as it rests. The half of its stroke that lies outside has room. */
-function putOutline(place: Place, layer: ShapeLayer, fill: Fill, { path, width: boxWidth, height: boxHeight, stroke }: Outline): void {
-  const { scale, motion, builder } = place
-  const placement = scaledPlacement(layer.placement, scale)
-  const rest = motion === null ? placement : scaledPlacement(motion.rest, scale)
-  // One that reaches far beyond the canvas is drawn coarser.
-  const share = Math.min(1, Math.sqrt(MOST_PIXELS / (rest.width * rest.height)))
-  const width = Math.max(1, Math.round(rest.width * share))
-  const height = Math.max(1, Math.round(rest.height * share))
-  const strokePx = stroke === null ? 0 : stroke.widthPx * scale * share
-  // A mitre reaches that far beyond the line.
-  const padPx = stroke === null ? 0 : Math.ceil((strokePx / 2) * MITRE_LIMIT) + 1
-  const size = { widthPx: width + 2 * padPx, heightPx: height + 2 * padPx }
-  const inPicture: OutlineFill = fill.kind === 'plain' ? fill : { kind: 'gradient', gradient: moved(gradientOf(fill, width, height), padPx) }
-  const outline = { data: path, boxWidth, boxHeight, padPx, fill: inPicture, stroke: stroke === null ? null : { ...stroke, widthPx: strokePx } }
-  const sourceId = outlineSourceId(`${keyOf(outline)} ${size.widthPx}×${size.heightPx}`)
-  builder.outlines.set(sourceId, { sourceId, outline, ...size })
-  const padX = (padPx * placement.width) / width
-  const padY = (padPx * placement.height) / height
-  const wide = {
-    ...placement,
-    x: placement.x - padX,
-    y: placement.y - padY,
-    width: placement.width + 2 * padX,
-    height: placement.height + 2 * padY,
+/** What a shape is: its fill, and its outline if it has one of its own. */
+export interface ShapeContent {
+  readonly id: string
+  readonly kind: 'shape'
+  readonly fill: Fill
+  readonly outline: Outline | null
+}
+
+export const shape: LayerDefinition<'shape'> = {
+  kind: 'shape',
+  schema: () => z.strictObject({ ...layerBase, kind: z.literal('shape'), contentId: id }),
+  content: {
+    schema: z.strictObject({ id, kind: z.literal('shape'), fill: fillSchema, outline: outlineSchema.nullable() }),
+    // Its outline is stretched over the layer's box.
+    scaled: (content) => content,
+  },
+  inputId: () => null,
+  sceneId: () => null,
+  contentId: ({ contentId }) => contentId,
+  children: null,
+  role: () => 'graphic',
+  weight: () => 'colour',
+  pageRank: () => null,
+  coverage: (layer, context) => (leastOpacity(shapeOf(context, layer).fill) >= HIDING_OPACITY ? 'opaque' : 'partial'),
+  naturalSize: (_layer, { canvas }) => canvas,
+  isEmpty: () => false,
+  isText: false,
+  hasPicture: () => false,
+  hasProportions: true,
+}
+
+export const isShape = (layer: Layer | null | undefined): layer is ShapeLayer => layer?.kind === 'shape'
+
+/** What a shape is. Throws a RangeError when the show has no such shape. */
+export function shapeOf({ contents }: Pick<LayerContext, 'contents'>, { contentId }: Pick<ShapeLayer, 'contentId'>): ShapeContent {
+  const content = contentOf({ contents }, contentId)
+  if (content?.kind !== 'shape') throw new RangeError(`the show has no shape "${contentId}"`)
+  return content
+}
+
+/** A coloured form in the middle of the canvas. */
+export function newShapeLayer(name: string, form: FrameForm, canvas: Canvas, makeId: MakeId): NewLayer<ShapeLayer> {
+  const side = Math.round(canvas.heightPx / 3)
+  const width = form === 'box' ? side * 2 : side
+  const placement = {
+    x: Math.round((canvas.widthPx - width) / 2),
+    y: Math.round((canvas.heightPx - side) / 2),
+    width,
+    height: side,
+    angleDeg: 0,
     fit: 'stretch' as const,
   }
-  putSource(place, layer, wide, sourceId, { ...size, isOpaque: false }, callsOf(NO_STEPS, layer.treatment))
+  const base = newLayerBase(name, placement, makeId)
+  return {
+    layer: { ...base, kind: 'shape', contentId: base.id, frame: { ...PLAIN_FRAME, form } },
+    contents: [newShapeContent(base.id)],
+  }
 }
 
-/** The gradient of a box: CSS Images Level 3 §3.1.1 for the length of a linear one, farthest-side for a radial one (§3.2.2), as a circle. */
-export function gradientOf(fill: Exclude<Fill, { kind: 'plain' }>, width: number, height: number): Gradient {
-  const stops = fill.stops.map(stopOf)
-  if (fill.kind === 'radial') return { kind: 'radial', centreX: width / 2, centreY: height / 2, radius: Math.max(width, height) / 2, stops }
-  const angle = (fill.angleDeg * Math.PI) / 180
-  const half = (Math.abs(width * Math.sin(angle)) + Math.abs(height * Math.cos(angle))) / 2
-  const alongX = Math.sin(angle) * half
-  const alongY = -Math.cos(angle) * half
-  return { kind: 'linear', fromX: width / 2 - alongX, fromY: height / 2 - alongY, toX: width / 2 + alongX, toY: height / 2 + alongY, stops }
+function newShapeContent(contentId: string, outline: Outline | null = null): ShapeContent {
+  return { id: contentId, kind: 'shape', fill: { kind: 'plain', colour: '#1e5b47', opacity: 1 }, outline }
 }
 
-function moved(gradient: Gradient, px: number): Gradient {
-  if (gradient.kind === 'radial') return { ...gradient, centreX: gradient.centreX + px, centreY: gradient.centreY + px }
-  return { ...gradient, fromX: gradient.fromX + px, fromY: gradient.fromY + px, toX: gradient.toX + px, toY: gradient.toY + px }
+/** A drawn form in the middle of the canvas. */
+export function newOutlineLayer(name: string, form: OutlineName, canvas: Canvas, makeId: MakeId): NewLayer<ShapeLayer> {
+  const { layer } = newShapeLayer(name, 'softSquare', canvas, makeId)
+  const outline = { path: usualOutlines[form], width: OUTLINE_BOX, height: OUTLINE_BOX, stroke: null }
+  return { layer: { ...layer, frame: PLAIN_FRAME }, contents: [newShapeContent(layer.contentId, outline)] }
 }
 
-function stopOf({ at, colour, opacity }: FillStop): GradientStop {
-  return { at, colour: parseHex(colour), opacity }
+/** A line across the middle: a thin box with round ends. */
+export function newLineLayer(name: string, canvas: Canvas, makeId: MakeId): NewLayer<ShapeLayer> {
+  const { layer, contents } = newShapeLayer(name, 'box', canvas, makeId)
+  const thick = Math.max(1, Math.round(canvas.heightPx / 120))
+  const placement = { ...layer.placement, y: Math.round((canvas.heightPx - thick) / 2), height: thick }
+  return { layer: { ...layer, placement, frame: { ...layer.frame, cornerRadiusPx: thick / 2 } }, contents }
 }

@@ -1,57 +1,84 @@
-import { keyOf } from '../plan/plan-builder.ts'
-import { textOf } from '../show/contents.ts'
-import { filledText } from '../text/fields.ts'
-import { lettersOf } from '../text/letters.ts'
-import type { TextContent } from '../text/text-content.ts'
-import { putSource } from './picture.ts'
-import { callsOf, NO_STEPS, scaledPlacement, type LayerKindDefinition } from './place.ts'
-import { textSourceId } from './sources.ts'
+import { z } from 'zod'
+import { PLAIN_FRAME } from '../box/frame.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { RANGES, withinRange } from '../schema/limits.ts'
+import { id } from '../schema/values.ts'
+import { scaledText } from '../text/scaled-text.ts'
+import { textContentSchema } from '../text/schema.ts'
+import { USUAL_LETTERS, type TextContent } from '../text/text-content.ts'
+import { contentOf } from './content.ts'
+import { HIDING_OPACITY } from './coverage.ts'
+import { newLayerBase, type Canvas, type Layer, type LayerBase, type LayerContext, type LayerDefinition, type NewLayer } from './layer.ts'
+import { layerBase } from './schema.ts'
 
-/** Words on a plate, set at the size they are seen at; while they move, at the size they rest at. */
-export const textLayer: LayerKindDefinition<'text'> = {
+/** Words, perhaps on a plate. */
+export interface TextLayer extends LayerBase {
+  readonly kind: 'text'
+  readonly contentId: string
+}
+
+/** What a text layer says. */
+export interface TextItem {
+  readonly id: string
+  readonly kind: 'text'
+  readonly text: TextContent
+}
+
+export const text: LayerDefinition<'text'> = {
   kind: 'text',
-  put: (place, layer) => {
-    const { show, scale, builder, motion, clock, wall } = place
-    const placement = scaledPlacement(layer.placement, scale)
-    const rest = motion === null ? placement : scaledPlacement(motion.rest, scale)
-    const size = { widthPx: Math.max(1, Math.round(rest.width)), heightPx: Math.max(1, Math.round(rest.height)) }
-    const filled = filledText(textOf(show, layer), show.presenter, wall, clock.timeMs)
-    builder.changesAt(filled.untilMs)
-    const content = textAt(filled.content, scale)
-    const lettersShown = motion === null || motion.typed === 1 ? null : Math.round(motion.typed * letterCount(content))
-    const sourceId = textSourceId(`${keyOf(content)} ${size.widthPx}×${size.heightPx} ${lettersShown ?? ''}`)
-    builder.texts.set(sourceId, { sourceId, contentId: layer.contentId, content, lettersShown, ...size })
-    putSource(place, layer, placement, sourceId, { ...size, isOpaque: false }, callsOf(NO_STEPS, layer.treatment))
+  schema: () => z.strictObject({ ...layerBase, kind: z.literal('text'), contentId: id }),
+  content: {
+    schema: z.strictObject({ id, kind: z.literal('text'), text: textContentSchema }),
+    scaled: (content, scale) => ({ ...content, text: scaledText(content.text, (px, range) => withinRange(RANGES[range], px * scale)) }),
   },
+  inputId: () => null,
+  sceneId: () => null,
+  contentId: ({ contentId }) => contentId,
+  children: null,
+  role: () => 'words',
+  weight: () => 'text',
+  pageRank: () => null,
+  coverage: (layer, context) => ((textOf(context, layer).plate?.opacity ?? 0) >= HIDING_OPACITY ? 'opaque' : 'partial'),
+  naturalSize: (_layer, { canvas }) => canvas,
+  isEmpty: (layer, context) => {
+    const { plate, blocks } = textOf(context, layer)
+    return plate === null && blocks.every((block) => block.text.trim() === '')
+  },
+  isText: true,
+  hasPicture: () => false,
+  hasProportions: false,
 }
 
-const scaledTexts = new WeakMap<TextContent, { readonly scale: number; readonly content: TextContent }>()
+export const isText = (layer: Layer | null | undefined): layer is TextLayer => layer?.kind === 'text'
 
-/** A text at a scale; the same object for the same text and scale as before. */
-function textAt(content: TextContent, scale: number): TextContent {
-  if (scale === 1) return content
-  const known = scaledTexts.get(content)
-  if (known?.scale === scale) return known.content
-  const scaled = scaledText(content, (px) => px * scale)
-  scaledTexts.set(content, { scale, content: scaled })
-  return scaled
+/** What a text layer says. Throws a RangeError when the show has no such text. */
+export function textOf({ contents }: Pick<LayerContext, 'contents'>, { contentId }: Pick<TextLayer, 'contentId'>): TextContent {
+  const content = contentOf({ contents }, contentId)
+  if (content?.kind !== 'text') throw new RangeError(`the show has no text "${contentId}"`)
+  return content.text
 }
 
-function letterCount({ blocks }: TextContent): number {
-  return blocks.reduce((sum, { text }) => sum + lettersOf(text).length, 0)
-}
-
-type TextLength = 'textSizePx' | 'outlinePx' | 'shadowOffsetPx' | 'blurPx' | 'platePaddingPx'
-
-/** A text of another size; `at` is told each length, and by which range it is held. */
-export function scaledText(content: TextContent, at: (px: number, range: TextLength) => number): TextContent {
-  const { outline, shadow, plate } = content
+/** A title on a plate in the lower left, inside the title-safe area. */
+export function newTextLayer(name: string, words: string, canvas: Canvas, makeId: MakeId): NewLayer<TextLayer> {
+  const unit = canvas.heightPx / 720
+  const placement = {
+    x: Math.round(canvas.widthPx * 0.05),
+    y: Math.round(canvas.heightPx * 0.78),
+    width: Math.round(560 * unit),
+    height: Math.round(100 * unit),
+    angleDeg: 0,
+    fit: 'fit' as const,
+  }
+  const base = newLayerBase(name, placement, makeId)
+  const content = {
+    ...USUAL_LETTERS,
+    family: 'Bricolage Grotesque' as const,
+    align: 'start' as const,
+    blocks: [{ text: words, weight: 700, sizePx: Math.round(40 * unit), colour: '#ffffff' }],
+    plate: { colour: '#1e5b47', opacity: 0.96, paddingPx: Math.round(24 * unit), accent: '#e0b04b' },
+  }
   return {
-    ...content,
-    blocks: content.blocks.map((block) => ({ ...block, sizePx: at(block.sizePx, 'textSizePx') })),
-    outline: outline === null ? null : { ...outline, widthPx: at(outline.widthPx, 'outlinePx') },
-    shadow:
-      shadow === null ? null : { ...shadow, dx: at(shadow.dx, 'shadowOffsetPx'), dy: at(shadow.dy, 'shadowOffsetPx'), blurPx: at(shadow.blurPx, 'blurPx') },
-    plate: plate === null ? null : { ...plate, paddingPx: at(plate.paddingPx, 'platePaddingPx') },
+    layer: { ...base, kind: 'text', contentId: base.id, frame: { ...PLAIN_FRAME, cornerRadiusPx: Math.round(4 * unit) } },
+    contents: [{ id: base.id, kind: 'text', text: content }],
   }
 }

@@ -1,7 +1,7 @@
 // Putting boxes in line: along an edge, in the middle, with equal gaps, of one size. Turned boxes count by the upright box round them.
 import type { Placement } from '../show/show.ts'
 import type { Canvas } from './arrange/layouts.ts'
-import { boxRound, type UprightBox } from './placement.ts'
+import { boxRound, type UprightBox } from '../box/placement.ts'
 
 export const alignments = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const
 export type Alignment = (typeof alignments)[number]

@@ -1,10 +1,12 @@
 // Where a new layer comes into a scene: fitted, seen, and covering nothing that matters.
+import { layerKindOf, roleOf, inputIdOf } from '../layers/index.ts'
+import { coversCanvas } from '../layers/on-canvas.ts'
 import type { Layer, Placement, Scene, Show } from '../show/show.ts'
-import type { PictureFacts } from './arrange/arrange-scene.ts'
+import { type PictureFacts, headOf } from './arrange/arrange-scene.ts'
 import { floatingFrame, sizeOf } from './arrange/arrange-scene.ts'
 import { cropRound, headInBox, USUAL_HEAD } from './arrange/head.ts'
 import { arrange, type Layout } from './arrange/layouts.ts'
-import type { Rect } from './fit.ts'
+import type { Rect } from '../box/fit.ts'
 import { isUncut } from './inside-page.ts'
 import { safeArea } from './safe-area.ts'
 
@@ -27,9 +29,6 @@ export function placeOfMark(size: { readonly widthPx: number; readonly heightPx:
   return { x: Math.round(safe.x + safe.width - size.widthPx), y: Math.round(safe.y), width: size.widthPx, height: size.heightPx }
 }
 
-/** A box that leaves less than this share of the canvas free covers it. */
-const WHOLE = 0.98
-
 /**
  * How a new layer arrives. Grounds come in front of the other grounds, pages behind the people, people behind words and forms, and those in
  * front of all. A page that people would hide comes beside the presenter's head; a person before whom another fills the canvas comes into
@@ -39,12 +38,12 @@ export function arrivalOf(show: Show, scene: Scene, layer: Layer, facts: Picture
   const rank = rankOf(show, layer)
   if (rank === 'over') return { layer: clearOfHeads(show, scene, layer, facts), index: scene.layers.length }
   const people = scene.layers.filter((other) => other.visible && rankOf(show, other) === 'person')
-  const hiding = people.find((person) => coversCanvas(show, person) && isUncut(show, person))
+  const hiding = people.find((person) => coversCanvas(show.canvas, person.placement) && isUncut(show, person))
   if (rank === 'page' && hiding !== undefined) {
     const box = boxIn(show, { name: 'shoulder', side: 'left' }, hiding, layer, facts)
     return { layer: { ...layer, placement: { ...box, angleDeg: 0, fit: 'fit' }, frame: floatingFrame(show.canvas) }, index: behindWords(show, scene) }
   }
-  if (rank === 'person' && people.some((person) => coversCanvas(show, person))) {
+  if (rank === 'person' && people.some((person) => coversCanvas(show.canvas, person.placement))) {
     const { presenters } = arrange({ name: 'cornerBottom', side: 'right' }, show.canvas, [{ ...sizeOf(show, layer, facts), head: null }], null)
     const box = presenters[0]!
     const size = sizeOf(show, layer, facts)
@@ -53,34 +52,19 @@ export function arrivalOf(show: Show, scene: Scene, layer: Layer, facts: Picture
   }
   if (rank === 'person') return { layer, index: behindWords(show, scene) }
   // A picture or a clip that fills comes in front of one that fills already: behind it nobody would see that it came.
-  const fills = rank === 'ground' && !(layer.kind === 'input' && show.inputs.find(({ id }) => id === layer.inputId)?.kind === 'colour')
+  const fills = rank === 'ground' && layerKindOf(layer).hasPicture(layer, show)
   const isBehind = (other: Layer) => {
     const theirs = rankOf(show, other)
     if (rank === 'page') return theirs === 'ground' || theirs === 'page'
-    return theirs === 'ground' || (fills && theirs === 'page' && coversCanvas(show, other))
+    return theirs === 'ground' || (fills && theirs === 'page' && coversCanvas(show.canvas, other.placement))
   }
   const first = scene.layers.findIndex((other) => !isBehind(other))
   return { layer, index: first < 0 ? scene.layers.length : first }
 }
 
 function rankOf(show: Show, layer: Layer): Rank {
-  if (layer.kind === 'text' || layer.kind === 'shape') return 'over'
-  if (layer.kind === 'scene') return 'page'
-  if (layer.kind === 'group') return layer.layers.some((inner) => rankOf(show, inner) === 'person') ? 'person' : 'over'
-  const kind = show.inputs.find(({ id }) => id === layer.inputId)?.kind
-  if (kind === 'camera') return 'person'
-  if (kind === 'colour') return 'ground'
-  if (kind === 'picture' || kind === 'clip') {
-    if (coversCanvas(show, layer) && layer.placement.fit !== 'fit') return 'ground'
-    // A mark in a corner stays over all.
-    return layer.placement.width * layer.placement.height < 0.05 * show.canvas.widthPx * show.canvas.heightPx ? 'over' : 'page'
-  }
-  return 'page'
-}
-
-function coversCanvas({ canvas }: Show, { placement: { x, y, width, height } }: Layer): boolean {
-  const shown = overlapOf({ x, y, width, height }, { x: 0, y: 0, width: canvas.widthPx, height: canvas.heightPx })
-  return shown >= WHOLE * canvas.widthPx * canvas.heightPx
+  const role = roleOf(show, layer)
+  return role === 'words' || role === 'graphic' ? 'over' : role
 }
 
 /** In front of all people, pages and grounds, behind the words and forms that lie over them. */
@@ -89,7 +73,7 @@ function behindWords(show: Show, scene: Scene): number {
 }
 
 function boxIn(show: Show, layout: Layout, presenter: Layer, page: Layer, facts: PictureFacts): Rect {
-  const head = presenter.kind === 'input' ? (facts.heads.get(presenter.inputId) ?? null) : null
+  const head = headOf(presenter, facts)
   const made = arrange(layout, show.canvas, [{ ...sizeOf(show, presenter, facts), head }], sizeOf(show, page, facts))
   return made.page!
 }
@@ -120,10 +104,10 @@ function clearOfHeads(show: Show, scene: Scene, layer: Layer, facts: PictureFact
 
 /** What of a layer nothing should come over: heads, and words. */
 function takenBy(show: Show, layer: Layer, facts: PictureFacts): Rect[] {
-  if (layer.kind === 'text') return [layer.placement]
-  if (rankOf(show, layer) !== 'person' || layer.kind !== 'input') return []
-  const head = facts.heads.get(layer.inputId) ?? USUAL_HEAD
-  return [headInBox(head, layer.crop, layer.placement)]
+  const role = roleOf(show, layer)
+  if (role === 'words') return [layer.placement]
+  if (role !== 'person' || inputIdOf(layer) === null) return []
+  return [headInBox(headOf(layer, facts) ?? USUAL_HEAD, layer.crop, layer.placement)]
 }
 
 function overlapOf(one: Rect, other: Rect): number {

@@ -1,7 +1,7 @@
 // Cropping by an edge: what is uncovered goes, the rest of the picture stays where it is. And what a layer shows at its own size.
 import { mapPoint, rotation } from '../composite/affine.ts'
 import type { Crop, Placement } from '../show/show.ts'
-import { fitRects, type Rect } from './fit.ts'
+import { fitRects, type Rect } from '../box/fit.ts'
 
 /** What of a layer matters here. */
 export interface Cropped {

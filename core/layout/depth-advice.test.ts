@@ -1,6 +1,7 @@
+import { newTextLayer } from '../layers/text.ts'
+import { newInputLayer } from '../layers/input.ts'
 import { describe, expect, it } from 'vitest'
 import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
-import { newInputLayer, newTextLayer } from '../show/create.ts'
 import { addContents } from '../show/contents.ts'
 import { addInput, addLayer, moveLayer, placeLayer, switchStep, updateLayer } from '../show/edits.ts'
 import type { Show } from '../show/show.ts'

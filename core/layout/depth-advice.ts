@@ -1,12 +1,10 @@
 // Which covering in a scene is worth a word, and a move that mends it.
-import type { SourceInfos } from '../plan/plan-frame.ts'
+import { weightOf } from '../layers/tree.ts'
+import type { Weight } from '../layers/layer.ts'
+import type { SourceInfos } from '../picture/source.ts'
 import { moveLayer } from '../show/edits.ts'
-import { layersShownBy } from '../show/layer-tree.ts'
-import type { Layer, Scene, Show } from '../show/show.ts'
+import type { Scene, Show } from '../show/show.ts'
 import { hiddenLayers, type HiddenLayer } from './hidden-layers.ts'
-
-/** What the audience came for first: the presenter, then words, then pictures; a plain colour is there to be covered. */
-export type Weight = 'camera' | 'text' | 'picture' | 'colour'
 
 export interface DepthMove {
   readonly layerId: string
@@ -31,17 +29,6 @@ const TELL_FROM = 0.08
 const TELL_MOST_OF_CAMERA_FROM = 0.5
 /** A picture is told of only when nothing of it is seen. */
 const TELL_PICTURE_FROM = 0.995
-
-const WEIGHT_OF_INPUT = { camera: 'camera', screen: 'picture', picture: 'picture', clip: 'picture', colour: 'colour' } as const
-
-/** What a layer is to the audience. */
-export function weightOf(show: Show, layer: Layer): Weight {
-  if (layer.kind === 'text') return 'text'
-  if (layer.kind === 'shape') return 'colour'
-  if (layer.kind !== 'input')
-    return layersShownBy(show, layer).some((inner) => inner.kind === 'input' && weightOf(show, inner) === 'camera') ? 'camera' : 'picture'
-  return WEIGHT_OF_INPUT[show.inputs.find((input) => input.id === layer.inputId)?.kind ?? 'picture']
-}
 
 /** The coverings of a scene worth a word, the most important first. */
 export function depthAdvice(show: Show, scene: Scene, infos: SourceInfos): DepthAdvice[] {

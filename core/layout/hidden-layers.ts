@@ -1,15 +1,15 @@
 // What covers what, for the presenter who asks where the camera has gone.
+import { HIDING_OPACITY } from '../layers/coverage.ts'
+import { weightOf } from '../layers/tree.ts'
+import { inputOf, naturalSizeOf, layerKindOf } from '../layers/index.ts'
+import type { SourceInfos } from '../picture/source.ts'
+import { frameShape } from '../box/frame.ts'
 import { inverse, mapPoint, followedBy, translation } from '../composite/affine.ts'
 import { shapeCoverage } from '../composite/shape.ts'
-import { frameShape } from '../layers/frame.ts'
-import type { SourceInfos } from '../plan/plan-frame.ts'
-import { activeSteps, inputSourceId } from '../plan/plan-frame.ts'
 import type { Layer, Scene, Show } from '../show/show.ts'
-import { fillOf, textOf } from '../show/contents.ts'
-import { makesMatte } from '../steps/chain.ts'
 import { USUAL_HEAD } from './arrange/head.ts'
-import { fitRects, type Rect } from './fit.ts'
-import { boxToCanvas } from './placement.ts'
+import { fitRects, type Rect } from '../box/fit.ts'
+import { boxToCanvas } from '../box/placement.ts'
 
 /** How much of a layer can't be seen, and why. */
 export interface HiddenLayer {
@@ -24,9 +24,6 @@ export interface HiddenLayer {
 
 const GRID_COLUMNS = 96
 const GRID_ROWS = 54
-/** A plate this opaque hides what is under it. */
-const HIDING_OPACITY = 0.9
-
 /** What was found last: several parts of the studio ask for the same scene after each edit. */
 let last: { readonly show: Show; readonly scene: Scene; readonly infos: SourceInfos; readonly found: readonly HiddenLayer[] } | null = null
 
@@ -73,12 +70,13 @@ interface Shape {
 }
 
 function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
-  const info = layer.kind === 'input' ? infos.get(inputSourceId(layer.inputId)) : undefined
   const { placement } = layer
+  // What is not a picture of its own size is as large as its box.
+  const info = inputOf(show, layer) === undefined ? undefined : naturalSizeOf(show, layer, infos)
   const size = info ?? { widthPx: placement.width, heightPx: placement.height }
   const { source, target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height, layer.crop)
   const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
-  const isCamera = layer.kind === 'input' && show.inputs.find(({ id }) => id === layer.inputId)?.kind === 'camera'
+  const isCamera = inputOf(show, layer) !== undefined && weightOf(show, layer) === 'camera'
   // Where the head is in what is seen of the picture.
   const scaleX = target.width / source.width
   const scaleY = target.height / source.height
@@ -93,7 +91,7 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   const shape = frameShape(layer.frame, target.width, target.height, 1)
   return {
     layerId: layer.id,
-    hides: layer.opacity >= HIDING_OPACITY && layer.blend === 'normal' && isOpaque(show, layer, info?.isOpaque ?? false),
+    hides: layer.opacity >= HIDING_OPACITY && layer.blend === 'normal' && layerKindOf(layer).coverage(layer, show, infos) === 'opaque',
     cells: cellsOf(show.canvas, (x, y) => {
       const [frameX, frameY] = mapPoint(toFrame, x, y)
       if (shapeCoverage(shape, frameX, frameY) <= 0.5) return 0
@@ -116,18 +114,4 @@ function cellsOf(canvas: Show['canvas'], valueAt: (x: number, y: number) => numb
     }
   }
   return cells
-}
-
-function isOpaque(show: Show, layer: Layer, isSourceOpaque: boolean): boolean {
-  if (layer.kind === 'text') return (textOf(show, layer).plate?.opacity ?? 0) >= HIDING_OPACITY
-  if (layer.kind === 'shape') {
-    const fill = fillOf(show, layer)
-    return fill.kind === 'plain' ? fill.opacity >= HIDING_OPACITY : fill.stops.every((stop) => stop.opacity >= HIDING_OPACITY)
-  }
-  // What lies in a group or another scene leaves gaps as often as not.
-  if (layer.kind !== 'input') return false
-  const input = show.inputs.find((candidate) => candidate.id === layer.inputId)
-  if (input === undefined) return false
-  const steps = [...activeSteps(input.treatment), ...activeSteps(layer.treatment)]
-  return (isSourceOpaque || input.kind === 'colour') && !makesMatte(steps)
 }

@@ -1,6 +1,7 @@
+import { childrenOf } from '../layers/index.ts'
 import { followedBy, inverse, mapPoint, scaling, type Affine } from '../composite/affine.ts'
 import type { Layer, Show } from '../show/show.ts'
-import { boxToCanvas } from './placement.ts'
+import { boxToCanvas } from '../box/placement.ts'
 
 /**
  * The frontmost visible layer of some at (x, y), in canvas pixels; null when there is none. A layer is where its box is, a group where the
@@ -16,8 +17,9 @@ function isAt(layer: Layer, canvas: Pick<Show['canvas'], 'widthPx' | 'heightPx'>
   const toBox = inverse(boxToCanvas(layer.placement))
   const [boxX, boxY] = mapPoint(toBox, x, y)
   if (boxX < 0 || boxY < 0 || boxX > width || boxY > height) return false
-  if (layer.kind !== 'group') return true
+  const children = childrenOf(layer)
+  if (children === null) return true
   const toInner: Affine = followedBy(toBox, scaling(canvas.widthPx / width, canvas.heightPx / height))
   const [innerX, innerY] = mapPoint(toInner, x, y)
-  return layer.layers.some((inner) => isAt(inner, canvas, innerX, innerY))
+  return children.some((inner) => isAt(inner, canvas, innerX, innerY))
 }

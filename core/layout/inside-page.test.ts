@@ -1,8 +1,9 @@
 // The presenter between a page's paper and its ink.
+import { newScreen } from '../inputs/screen.ts'
+import { newInputLayer } from '../layers/input.ts'
 import { describe, expect, it } from 'vitest'
 import { addStep } from '../../tests/support/steps.ts'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
-import { newInputLayer, newScreen } from '../show/create.ts'
 import { addInput, addLayer, updateLayer } from '../show/edits.ts'
 import type { Layer, Show } from '../show/show.ts'
 import { inkModeOf, inkModes, inkOf, isWallTakenForWhite, putInsidePage, setInkMode, withWall } from './inside-page.ts'

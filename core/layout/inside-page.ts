@@ -1,8 +1,8 @@
 // The presenter inside a page: in front of its paper and behind its ink. The page is there twice, the second time without its white.
-import { activeSteps } from '../layers/place.ts'
-import { newStep } from '../show/create.ts'
+import { layerKindOf, contentIdOf, identityOf, inputOf } from '../layers/index.ts'
+import { activeSteps, newStep } from '../steps/treatment.ts'
 import { updateScene } from '../show/edits.ts'
-import type { MakeId } from '../show/make-id.ts'
+import type { MakeId } from '../random/make-id.ts'
 import type { InputLayer, Layer, Scene, SceneLayer, Show, Step } from '../show/show.ts'
 import { makesMatte } from '../steps/chain.ts'
 
@@ -26,10 +26,7 @@ export type PageLayer = InputLayer | SceneLayer
 
 /** Whether a presenter can stand in a layer: pictures, screens, clips and scenes; not cameras and colours. */
 export function canBePage(show: Show, layer: Layer): layer is PageLayer {
-  if (layer.kind === 'scene') return true
-  if (layer.kind !== 'input' || layer.part !== null) return false
-  const kind = show.inputs.find(({ id }) => id === layer.inputId)?.kind
-  return kind === 'picture' || kind === 'screen' || kind === 'clip'
+  return layer.part === null && layerKindOf(layer).pageRank(layer, show) !== null
 }
 
 /** The ink of a page in its scene; undefined when there is none. */
@@ -39,8 +36,8 @@ export function inkOf(scene: Scene, page: Layer): Layer | undefined {
 
 /** Whether two layers show the same input, or the same scene. */
 export function showsSame(one: Layer, other: Layer): boolean {
-  if (one.kind === 'input' && other.kind === 'input') return one.inputId === other.inputId
-  return one.kind === 'scene' && other.kind === 'scene' && one.sceneId === other.sceneId
+  const thing = contentIdOf(one) === null ? identityOf(one) : null
+  return thing !== null && thing === identityOf(other)
 }
 
 /** How the ink of a page is set; null for a layer that is no ink. */
@@ -72,7 +69,7 @@ export function setInkMode(show: Show, sceneId: string, inkId: string, mode: Ink
 
 /** Whether nothing takes a presenter's background away, neither everywhere nor here. */
 export function isUncut(show: Show, presenter: Layer): boolean {
-  const input = presenter.kind === 'input' ? show.inputs.find(({ id }) => id === presenter.inputId) : undefined
+  const input = inputOf(show, presenter)
   const cuts = (steps: readonly Step[]) => makesMatte(activeSteps(steps).filter(({ kind }) => kind !== 'crop'))
   return input !== undefined && !cuts(input.treatment) && !cuts(presenter.treatment)
 }

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest'
 import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { moveLayer, placeLayer, updateLayer } from '../show/edits.ts'
 import { groupLayers } from '../show/group-edits.ts'
-import { fitRects } from './fit.ts'
+import { fitRects } from '../box/fit.ts'
 import { hiddenLayers } from './hidden-layers.ts'
 import { layerAt } from './hit-test.ts'
-import { boxToCanvas, mappedBounds } from './placement.ts'
+import { boxToCanvas, mappedBounds } from '../box/placement.ts'
 import { mapPoint } from '../composite/affine.ts'
 
 const show = testShow()

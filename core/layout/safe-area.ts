@@ -1,4 +1,4 @@
-import type { Rect } from './fit.ts'
+import type { Rect } from '../box/fit.ts'
 
 /** Inset of each edge: SMPTE ST 2046-1:2009 and EBU R 95, 3.5 % for action, 5 % for titles. */
 export const SAFE_INSET = { action: 0.035, title: 0.05 } as const

@@ -1,7 +1,7 @@
 // Where a box that is moved or sized comes to rest: on edges, centres and thirds of the canvas, on its safe areas, on other boxes, or
 // where gaps between boxes are equal. Everything in canvas pixels; boxes are upright.
 import type { Canvas } from './arrange/layouts.ts'
-import type { Rect } from './fit.ts'
+import type { Rect } from '../box/fit.ts'
 import { safeArea } from './safe-area.ts'
 
 export type Axis = 'x' | 'y'

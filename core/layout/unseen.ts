@@ -1,17 +1,17 @@
 // Why a layer can't be seen, and the edit that mends it.
-import { inputSourceId } from '../layers/sources.ts'
-import type { SourceInfos } from '../layers/place.ts'
-import { textOf } from '../show/contents.ts'
+import { layerKindOf, treatmentOf, neededSourceOf, inputOf } from '../layers/index.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { newStep } from '../steps/treatment.ts'
+import type { SourceInfos } from '../picture/source.ts'
 import { moveLayer, updateLayer } from '../show/edits.ts'
-import { newStep, type MakeId } from '../show/create.ts'
 import type { Layer, Scene, Show, Step } from '../show/show.ts'
-import { floatingFrame, sizeOf, type PictureFacts } from './arrange/arrange-scene.ts'
+import { floatingFrame, sizeOf, type PictureFacts, headOf } from './arrange/arrange-scene.ts'
 import { headInBox, USUAL_HEAD } from './arrange/head.ts'
 import { arrange } from './arrange/layouts.ts'
 import { depthFix, type DepthAdvice } from './depth-advice.ts'
 import { hiddenLayers } from './hidden-layers.ts'
 import { canBePage } from './inside-page.ts'
-import { boxRound } from './placement.ts'
+import { boxRound } from '../box/placement.ts'
 
 export const unseenReasons = ['hidden', 'clear', 'outside', 'croppedAway', 'empty', 'missing', 'covered'] as const
 export type UnseenReason = (typeof unseenReasons)[number]
@@ -45,26 +45,13 @@ export function unseen(show: Show, scene: Scene, layer: Layer, infos: SourceInfo
   const because = (reason: UnseenReason, by: string | null = null): Unseen => ({ layerId: layer.id, reason, by })
   if (!layer.visible) return because('hidden')
   if (layer.opacity === 0) return because('clear')
-  if (isEmpty(show, layer)) return because('empty')
+  if (layerKindOf(layer).isEmpty(layer, show)) return because('empty')
   if (isOutside(show, layer)) return because('outside')
-  const steps = stepsOf(show, layer)
+  const steps = treatmentOf(show, layer)
   if (isCroppedAway(steps)) return because('croppedAway')
   if (isMissing(show, layer, infos)) return because('missing')
   const covered = allCovered.find(({ layerId }) => layerId === layer.id)
   return covered !== undefined && covered.hiddenShare > ALL ? because('covered', covered.coveredBy) : null
-}
-
-function stepsOf(show: Show, layer: Layer): readonly Step[] {
-  const input = layer.kind === 'input' ? show.inputs.find(({ id }) => id === layer.inputId) : undefined
-  return [...(input?.treatment ?? []), ...layer.treatment]
-}
-
-function isEmpty(show: Show, layer: Layer): boolean {
-  if (layer.kind === 'group') return layer.layers.length === 0
-  if (layer.kind === 'scene') return show.scenes.find(({ id }) => id === layer.sceneId)?.layers.length === 0
-  if (layer.kind !== 'text') return false
-  const text = textOf(show, layer)
-  return text.plate === null && text.blocks.every((block) => block.text.trim() === '')
 }
 
 function isOutside({ canvas }: Show, { placement }: Layer): boolean {
@@ -86,9 +73,8 @@ function isCroppedAway(steps: readonly Step[]): boolean {
 }
 
 function isMissing(show: Show, layer: Layer, infos: SourceInfos): boolean {
-  if (layer.kind !== 'input') return false
-  const input = show.inputs.find(({ id }) => id === layer.inputId)
-  return input !== undefined && input.kind !== 'colour' && !infos.has(inputSourceId(input.id))
+  const sourceId = neededSourceOf(show, layer)
+  return sourceId !== null && !infos.has(sourceId)
 }
 
 /** The layer just in front of what covers it, and of nothing more: people and words stay before it. */
@@ -145,8 +131,9 @@ function withoutCrops(show: Show, sceneId: string, layerId: string): Show {
   const off = (steps: readonly Step[]): readonly Step[] => steps.map((step) => (step.kind === 'crop' ? { ...step, on: false } : step))
   const here = updateLayer(show, sceneId, layerId, (layer) => ({ ...layer, treatment: off(layer.treatment) }))
   const layer = here.scenes.find(({ id }) => id === sceneId)?.layers.find(({ id }) => id === layerId)
-  if (layer?.kind !== 'input' || !isCroppedAway(stepsOf(here, layer))) return here
-  return { ...here, inputs: here.inputs.map((input) => (input.id === layer.inputId ? { ...input, treatment: off(input.treatment) } : input)) }
+  const shown = inputOf(here, layer)
+  if (layer === undefined || shown === undefined || !isCroppedAway(treatmentOf(here, layer))) return here
+  return { ...here, inputs: here.inputs.map((input) => (input === shown ? { ...input, treatment: off(input.treatment) } : input)) }
 }
 
 /** What else can be done about a layer that covers another, beside changing their order. */
@@ -173,7 +160,7 @@ export function cured(show: Show, sceneId: string, advice: DepthAdvice, cure: Co
       treatment: [...layer.treatment, { ...key, params: { from: 0.9, to: 1, softness: 0.1 } }],
     }))
   }
-  const head = back.kind === 'input' ? (facts.heads.get(back.inputId) ?? USUAL_HEAD) : USUAL_HEAD
+  const head = headOf(back, facts) ?? USUAL_HEAD
   const seen = headInBox(head, back.crop, back.placement)
   const { widthPx, heightPx } = show.canvas
   // The head where it is on the canvas, as if a picture of the canvas's size showed it.

@@ -6,11 +6,9 @@ import type { Coverage } from '../composite/coverage.ts'
 import type { DrawnOutline } from '../outline/outline-picture.ts'
 import type { Gradient } from '../paint/gradient.ts'
 import type { PixelRect } from '../picture/picture.ts'
+import type { SourceId } from '../picture/source.ts'
 import type { StepCall } from '../steps/index.ts'
 import type { TextContent } from '../text/text-content.ts'
-
-/** Names a picture that an executor is given: "input:ID", "text:LAYER" or "colour:#rrggbb". */
-export type SourceId = string
 
 /** Names a root of a plan: the webcam feed, a view. */
 export type OutputId = string
@@ -120,11 +118,4 @@ export function firstOutput({ outputs }: FramePlan): OutputId {
 export interface MissingPicture {
   readonly layerId: string
   readonly sourceId: SourceId
-}
-
-/** Size of a source that has a picture, and whether every pixel of it is opaque. */
-export interface SourceInfo {
-  readonly widthPx: number
-  readonly heightPx: number
-  readonly isOpaque: boolean
 }

@@ -1,4 +1,5 @@
 // Gathers the nodes of a plan, each once, and takes away what nobody can see.
+import type { SourceId, SourceInfo } from '../picture/source.ts'
 import { mapPoint, type Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
 import type { Shape } from '../composite/shape.ts'
@@ -7,7 +8,7 @@ import type { PixelRect } from '../picture/picture.ts'
 import { hash53 } from '../random/hash.ts'
 import { makesMatte } from '../steps/chain.ts'
 import type { StepCall } from '../steps/index.ts'
-import type { Item, MissingPicture, NodeIndex, OutlineJob, Paint, PlanNode, SourceId, SourceInfo, StackNode, TextJob } from './frame-plan.ts'
+import type { Item, MissingPicture, NodeIndex, OutlineJob, Paint, PlanNode, StackNode, TextJob } from './frame-plan.ts'
 
 const jsonOf = new WeakMap<object, string>()
 

@@ -1,5 +1,6 @@
 // Questions to a plan.
-import { firstOutput, type FramePlan, type Item, type PlanNode, type SourceId, type StackNode, type TreatedNode } from './frame-plan.ts'
+import type { SourceId } from '../picture/source.ts'
+import { firstOutput, type FramePlan, type Item, type PlanNode, type StackNode, type TreatedNode } from './frame-plan.ts'
 
 /** The stack of a plan's only output. Throws a RangeError when it is no stack. */
 export function rootOf(plan: FramePlan): StackNode {

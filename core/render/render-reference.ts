@@ -1,4 +1,5 @@
 // The oracle: runs a frame plan on doubles, exactly and slowly. Premultiplied between steps.
+import type { SourceId } from '../picture/source.ts'
 import { compose } from '../blend/compose.ts'
 import { luma709 } from '../colour/luma.ts'
 import { mapPoint } from '../composite/affine.ts'
@@ -10,7 +11,7 @@ import { footprintOf, sampleBox } from '../picture/box-sample.ts'
 import { halve } from '../picture/halve.ts'
 import type { Picture, RgbaPicture } from '../picture/picture.ts'
 import { premultiply, unpremultiply } from '../picture/premultiply.ts'
-import type { FramePlan, Item, NodeIndex, OutputId, PlanNode, SourceId, StackNode, TreatedNode } from '../plan/frame-plan.ts'
+import type { FramePlan, Item, NodeIndex, OutputId, PlanNode, StackNode, TreatedNode } from '../plan/frame-plan.ts'
 import { treatFloat, treatReference, type TreatAids } from './treat-reference.ts'
 
 /** Pictures by source; all that a plan's nodes read must be found here. */

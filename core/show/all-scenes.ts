@@ -1,7 +1,8 @@
 // The same thing in several scenes: put there at once, and moved there at once.
-import { contentIdOf } from './contents.ts'
-import { copyLayer, type MakeId } from './create.ts'
-import { findLayer } from './layer-tree.ts'
+import { identityOf, inputIdOf, sceneIdOf } from '../layers/index.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { copyLayer } from './create.ts'
+import { findLayer } from '../layers/tree.ts'
 import type { Layer, Scene, Show } from './show.ts'
 
 /** A layer of another scene that shows the same thing. */
@@ -15,10 +16,9 @@ export interface Sibling {
 
 /** Whether two layers show the same thing: one input, one text or form, one scene. Groups are each their own. */
 export function showsSameThing(one: Layer, other: Layer): boolean {
-  if (one.kind === 'input' && other.kind === 'input') return one.inputId === other.inputId && one.part === other.part
-  if (one.kind === 'scene' && other.kind === 'scene') return one.sceneId === other.sceneId
-  const contentId = contentIdOf(one)
-  return contentId !== null && contentId === contentIdOf(other)
+  const thing = identityOf(one)
+  // A page and its ink are two things.
+  return thing !== null && thing === identityOf(other) && (inputIdOf(one) === null || one.part === other.part)
 }
 
 /** The layers of other scenes that show the same thing as one does. */
@@ -42,10 +42,7 @@ export function putInAllScenes(show: Show, sceneId: string, layerId: string, mak
   const layer = own === undefined ? undefined : findLayer(own, layerId)
   if (layer === undefined) return show
   const takes = (scene: Scene) =>
-    scene.id !== sceneId &&
-    !scene.locked &&
-    !(layer.kind === 'scene' && layer.sceneId === scene.id) &&
-    !scene.layers.some((other) => showsSameThing(layer, other))
+    scene.id !== sceneId && !scene.locked && sceneIdOf(layer) !== scene.id && !scene.layers.some((other) => showsSameThing(layer, other))
   return { ...show, scenes: show.scenes.map((scene) => (takes(scene) ? { ...scene, layers: [...scene.layers, copyLayer(layer, makeId)] } : scene)) }
 }
 

@@ -1,11 +1,11 @@
 // What may be edited is what may be saved: the limits are held to the stored form's own.
+import { newGroupLayer } from '../layers/group.ts'
 import { describe, expect, it } from 'vitest'
 import { stepWith } from '../../tests/support/steps.ts'
 import { testShow } from '../../tests/support/shows.ts'
 import { brokenLimit, type LimitedThing } from './broken-limit.ts'
-import { newGroupLayer } from './create.ts'
 import { addScene, changeTreatment, updateScene } from './edits.ts'
-import { LIMITS } from './limits.ts'
+import { LIMITS } from '../schema/limits.ts'
 import { showSchema } from './schema.ts'
 import type { Layer, Show } from './show.ts'
 

@@ -1,6 +1,7 @@
 // How much a show may hold, looked at when it is edited: what would be refused when it is saved is never begun.
-import { walkLayers } from './layer-tree.ts'
-import { LIMITS } from './limits.ts'
+import { childrenOf } from '../layers/index.ts'
+import { walkLayers } from '../layers/tree.ts'
+import { LIMITS } from '../schema/limits.ts'
 import type { Input, Layer, Scene, Show } from './show.ts'
 
 export const limitedThings = ['scenes', 'inputs', 'layers', 'steps', 'depth', 'contents'] as const
@@ -22,8 +23,8 @@ export function brokenLimit(before: Show, after: Show): LimitedThing | null {
 function brokenIn({ layers }: Scene): LimitedThing | null {
   if (layers.length > LIMITS.layers) return 'layers'
   for (const { layer, depth } of walkLayers(layers)) {
-    if (layer.kind === 'group' && layer.layers.length > LIMITS.layers) return 'layers'
-    if (layer.kind === 'group' && depth >= LIMITS.depth) return 'depth'
+    if ((childrenOf(layer)?.length ?? 0) > LIMITS.layers) return 'layers'
+    if (childrenOf(layer) !== null && depth >= LIMITS.depth) return 'depth'
     if (hasTooManySteps(layer)) return 'steps'
   }
   return null

@@ -1,8 +1,8 @@
 // A canvas of another size: everything on it follows.
-import { scaledFrame } from '../layers/frame.ts'
-import { scaledText } from '../layers/text.ts'
-import { mapLayers } from './layer-tree.ts'
-import { RANGES, withinRange } from './limits.ts'
+import { scaledContent } from '../layers/index.ts'
+import { scaledFrame } from '../box/frame.ts'
+import { mapLayers } from '../layers/tree.ts'
+import { RANGES, withinRange } from '../schema/limits.ts'
 import type { Layer, Placement, Show } from './show.ts'
 
 /**
@@ -38,9 +38,7 @@ export function setCanvas(show: Show, canvas: Show['canvas']): Show {
   return {
     ...show,
     canvas,
-    contents: show.contents.map((content) =>
-      content.kind === 'text' ? { ...content, text: scaledText(content.text, (px, range) => withinRange(RANGES[range], px * scale)) } : content,
-    ),
+    contents: show.contents.map((content) => scaledContent(content, scale)),
     scenes: show.scenes.map((scene) => ({ ...scene, layers: mapLayers(scene.layers, follow) })),
   }
 }

@@ -1,23 +1,15 @@
+import { newShapeLayer } from '../layers/shape.ts'
+import { newGroupLayer } from '../layers/group.ts'
+import { textOf, newTextLayer } from '../layers/text.ts'
+import { contentIdOf } from '../layers/index.ts'
 import { describe, expect, it } from 'vitest'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
-import {
-  addContents,
-  contentIdOf,
-  fillOf,
-  layersShowing,
-  makeOwn,
-  makeSame,
-  textOf,
-  updateFill,
-  updateText,
-  withOwnContents,
-  withoutUnusedContents,
-} from './contents.ts'
-import { copyLayer, copyScene, newGroupLayer, newShapeLayer, newTextLayer } from './create.ts'
+import { addContents, fillOf, layersShowing, makeOwn, makeSame, updateFill, updateText, withOwnContents, withoutUnusedContents } from './contents.ts'
+import { copyLayer, copyScene } from './create.ts'
 import { addLayer, addScene, removeScene } from './edits.ts'
 import { removeLayers } from './layer-set-edits.ts'
 import { ungroup } from './group-edits.ts'
-import { findLayer, layersOf } from './layer-tree.ts'
+import { findLayer, layersOf } from '../layers/tree.ts'
 import { readShow } from './migrate.ts'
 import type { Layer, Show, TextLayer } from './show.ts'
 

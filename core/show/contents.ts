@@ -1,40 +1,15 @@
 // What layers show, apart from where: a content that several layers name is the same thing in all of them.
+import { contentOf } from '../layers/content.ts'
+import { contentIdOf } from '../layers/index.ts'
+import { shapeOf } from '../layers/shape.ts'
+import { layersOf, mapLayers, walkLayers } from '../layers/tree.ts'
+import type { MakeId } from '../random/make-id.ts'
 import type { TextContent } from '../text/text-content.ts'
-import { layersOf, mapLayers, walkLayers } from './layer-tree.ts'
-import type { MakeId } from './make-id.ts'
-import type { Content, Fill, Layer, Outline, ShapeLayer, Show, TextLayer } from './show.ts'
-
-const known = new WeakMap<readonly Content[], ReadonlyMap<string, Content>>()
-
-/** A content of a show; undefined for an unknown id. */
-export function contentOf({ contents }: Pick<Show, 'contents'>, contentId: string): Content | undefined {
-  let byId = known.get(contents)
-  if (byId === undefined) known.set(contents, (byId = new Map(contents.map((content) => [content.id, content]))))
-  return byId.get(contentId)
-}
-
-/** What a text layer says. Throws a RangeError when the show has no such text. */
-export function textOf(show: Pick<Show, 'contents'>, { contentId }: Pick<TextLayer, 'contentId'>): TextContent {
-  const content = contentOf(show, contentId)
-  if (content?.kind !== 'text') throw new RangeError(`the show has no text "${contentId}"`)
-  return content.text
-}
-
-/** What a shape is: its fill, and its outline if it has one of its own. Throws a RangeError when the show has no such shape. */
-export function shapeOf(show: Pick<Show, 'contents'>, { contentId }: Pick<ShapeLayer, 'contentId'>): Extract<Content, { kind: 'shape' }> {
-  const content = contentOf(show, contentId)
-  if (content?.kind !== 'shape') throw new RangeError(`the show has no shape "${contentId}"`)
-  return content
-}
+import type { Content, Fill, Layer, Outline, ShapeLayer, Show } from './show.ts'
 
 /** What a shape is filled with. Throws a RangeError when the show has no such shape. */
 export function fillOf(show: Pick<Show, 'contents'>, layer: Pick<ShapeLayer, 'contentId'>): Fill {
   return shapeOf(show, layer).fill
-}
-
-/** The content that a layer shows by itself; null for kinds that show none. */
-export function contentIdOf(layer: Layer): string | null {
-  return layer.kind === 'text' || layer.kind === 'shape' ? layer.contentId : null
 }
 
 /** Every layer that shows a content, of all scenes. */
@@ -50,18 +25,18 @@ export function addContents(show: Show, contents: readonly Content[]): Show {
 
 /** Changes a text, wherever it is shown. */
 export function updateText(show: Show, contentId: string, change: (text: TextContent) => TextContent): Show {
-  return updateContent(show, contentId, (content) => (content.kind === 'text' ? { ...content, text: change(content.text) } : content))
+  return updateContent(show, contentId, (content) => ('text' in content ? { ...content, text: change(content.text) } : content))
 }
 
 /** Changes a fill, wherever it is shown. */
 export function updateFill(show: Show, contentId: string, change: (fill: Fill) => Fill): Show {
-  return updateContent(show, contentId, (content) => (content.kind === 'shape' ? { ...content, fill: change(content.fill) } : content))
+  return updateContent(show, contentId, (content) => ('fill' in content ? { ...content, fill: change(content.fill) } : content))
 }
 
 /** Changes the outline of a shape, wherever it is shown; a shape without one stays as it is. */
 export function updateOutline(show: Show, contentId: string, change: (outline: Outline) => Outline): Show {
   return updateContent(show, contentId, (content) =>
-    content.kind === 'shape' && content.outline !== null ? { ...content, outline: change(content.outline) } : content,
+    'outline' in content && content.outline !== null ? { ...content, outline: change(content.outline) } : content,
   )
 }
 
@@ -77,12 +52,12 @@ export function withOwnContents(
 ): { readonly layers: readonly Layer[]; readonly contents: readonly Content[] } {
   const copies = new Map<string, Content>()
   const own = (layer: Layer): Layer => {
-    if (layer.kind !== 'text' && layer.kind !== 'shape') return layer
-    const content = contentOf(show, layer.contentId)
+    const contentId = contentIdOf(layer)
+    const content = contentId === null ? undefined : contentOf(show, contentId)
     if (content === undefined) return layer
     const copy = copies.get(content.id) ?? { ...content, id: makeId() }
     copies.set(content.id, copy)
-    return { ...layer, contentId: copy.id }
+    return { ...layer, contentId: copy.id } as Layer
   }
   return { layers: mapLayers(layers, own), contents: [...copies.values()] }
 }

@@ -1,9 +1,10 @@
 // Pure edits: each returns a new show that shares what did not change. Unknown ids change nothing.
-import type { FitMode } from '../layout/fit.ts'
+import { inputIdOf, sceneIdOf, childrenOf } from '../layers/index.ts'
+import type { FitMode } from '../box/fit.ts'
 import { withoutUnusedContents } from './contents.ts'
 import { fromSceneCanvas, groupsRound, toSceneCanvas } from './group-space.ts'
-import { changeListOf, findLayer, mapLayers } from './layer-tree.ts'
-import { RANGES, withinRange } from './limits.ts'
+import { changeListOf, findLayer, mapLayers } from '../layers/tree.ts'
+import { RANGES, withinRange } from '../schema/limits.ts'
 import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
 import { stepOf, steps as taughtSteps, type StepKind } from '../steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../steps/step.ts'
@@ -32,6 +33,11 @@ export function updateInput(show: Show, inputId: string, change: (input: Input) 
   return { ...show, inputs: show.inputs.map((input) => (input.id === inputId ? change(input) : input)) }
 }
 
+/** Changes fields of an input of one kind; one of another kind stays as it is. */
+export function updateInputOf<I extends Input>(show: Show, inputId: string, isKind: (input: Input) => input is I, change: (input: I) => Input): Show {
+  return updateInput(show, inputId, (input) => (isKind(input) ? change(input) : input))
+}
+
 /** Takes an input away, with every layer that shows it; steps that put it in place of a room have nothing there then. */
 export function removeInput(show: Show, inputId: string): Show {
   const cleared = (steps: readonly Step[]) =>
@@ -41,9 +47,7 @@ export function removeInput(show: Show, inputId: string): Show {
     inputs: show.inputs.filter((input) => input.id !== inputId).map((input) => ({ ...input, treatment: cleared(input.treatment) })),
     scenes: show.scenes.map((scene) => ({
       ...scene,
-      layers: mapLayers(scene.layers, (layer) =>
-        layer.kind === 'input' && layer.inputId === inputId ? null : { ...layer, treatment: cleared(layer.treatment) },
-      ),
+      layers: mapLayers(scene.layers, (layer) => (inputIdOf(layer) === inputId ? null : { ...layer, treatment: cleared(layer.treatment) })),
     })),
   }
 }
@@ -61,7 +65,7 @@ export function updateScene(show: Show, sceneId: string, change: (scene: Scene) 
 /** Takes a scene away, with every layer that shows it; the last one stays, since a show has at least one. */
 export function removeScene(show: Show, sceneId: string): Show {
   if (show.scenes.length === 1) return show
-  const without = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (layer.kind === 'scene' && layer.sceneId === sceneId ? null : layer))
+  const without = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (sceneIdOf(layer) === sceneId ? null : layer))
   return withoutUnusedContents({
     ...show,
     scenes: show.scenes.filter((scene) => scene.id !== sceneId).map((scene) => ({ ...scene, layers: without(scene.layers) })),
@@ -215,8 +219,8 @@ export function visibleInputs(show: Show): Set<string> {
   const seenIn = (layers: readonly Layer[]): string[] =>
     layers.flatMap((layer) => {
       if (!layer.visible) return []
-      if (layer.kind === 'group') return seenIn(layer.layers)
-      return layer.kind === 'input' ? [layer.inputId] : []
+      const children = childrenOf(layer)
+      return children === null ? (inputIdOf(layer) ?? []) : seenIn(children)
     })
   return new Set(show.scenes.flatMap(({ layers }) => seenIn(layers)))
 }

@@ -1,20 +1,21 @@
 // Putting layers together and taking them apart again.
-import { scaledFrame } from '../layers/frame.ts'
-import { scaledText } from '../layers/text.ts'
-import { addContents, textOf, withoutUnusedContents } from './contents.ts'
-import { newGroupLayer, type MakeId } from './create.ts'
+import { contentOf } from '../layers/content.ts'
+import { childrenOf, contentIdOf, scaledContent } from '../layers/index.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { newGroupLayer, isGroup } from '../layers/group.ts'
+import { scaledFrame } from '../box/frame.ts'
+import { addContents, withoutUnusedContents } from './contents.ts'
 import { updateScene } from './edits.ts'
 import { groupsRound, listAround, scalesOf, toSceneCanvas } from './group-space.ts'
-import { changeListOf, findLayer, walkLayers } from './layer-tree.ts'
-import { LIMITS, RANGES, withinRange } from './limits.ts'
-import type { TextContent } from '../text/text-content.ts'
+import { changeListOf, findLayer, walkLayers } from '../layers/tree.ts'
+import { LIMITS, RANGES, withinRange } from '../schema/limits.ts'
 import type { Content, Frame, GroupLayer, Layer, Placement, Scene, Show } from './show.ts'
 
 /** Whether layers of one list can be put into a group: groups lie in each other only so deep. */
 export function canGroup(scene: Pick<Scene, 'layers'>, layerIds: readonly string[]): boolean {
   const around = groupsRound(scene, layerIds[0] ?? '').length
   const list = listAround(scene, layerIds[0] ?? '') ?? []
-  const inner = [...walkLayers(list.filter(({ id }) => layerIds.includes(id)))].filter(({ layer }) => layer.kind === 'group')
+  const inner = [...walkLayers(list.filter(({ id }) => layerIds.includes(id)))].filter(({ layer }) => childrenOf(layer) !== null)
   return around + Math.max(0, ...inner.map(({ depth }) => depth + 1)) < LIMITS.depth
 }
 
@@ -43,7 +44,7 @@ export function groupLayers(show: Show, sceneId: string, layerIds: readonly stri
 export function ungroup(show: Show, sceneId: string, groupId: string, makeId: MakeId): Show {
   const scene = show.scenes.find((candidate) => candidate.id === sceneId)
   const group = scene === undefined ? undefined : findLayer(scene, groupId)
-  if (group?.kind !== 'group') return show
+  if (!isGroup(group)) return show
   const { layers, contents } = freed(show, group, makeId)
   return withoutUnusedContents(
     updateScene(addContents(show, contents), sceneId, (one) => ({
@@ -64,10 +65,12 @@ function freed(show: Show, group: GroupLayer, makeId: MakeId): { readonly layers
   const contents: Content[] = []
   const layers = group.layers.map((layer) => {
     const moved = { ...seen(layer), placement: placedIn(group, layer.placement, show.canvas), frame: boundedFrame(layer.frame, scale) }
-    if (moved.kind !== 'text' || scale === 1) return moved
+    const content = contentOf(show, contentIdOf(layer) ?? '')
+    const resized = content === undefined || scale === 1 ? content : scaledContent(content, scale)
+    if (resized === undefined || resized === content) return moved
     const contentId = makeId()
-    contents.push({ id: contentId, kind: 'text', text: boundedText(textOf(show, moved), scale) })
-    return { ...moved, contentId }
+    contents.push({ ...resized, id: contentId })
+    return { ...moved, contentId } as Layer
   })
   return { layers, contents }
 }
@@ -87,8 +90,4 @@ function placedIn(group: GroupLayer, inner: Placement, canvas: Show['canvas']): 
 
 function boundedFrame(frame: Frame, scale: number): Frame {
   return scaledFrame(frame, (px, range) => withinRange(RANGES[range], px * scale))
-}
-
-function boundedText(text: TextContent, scale: number): TextContent {
-  return scaledText(text, (px, range) => withinRange(RANGES[range], px * scale))
 }

@@ -1,7 +1,8 @@
 // Where things in groups lie. A group has a canvas of its own, as large as the show's, that its box shows; on the stage, and in edits, places
 // are those on the canvas of the scene.
+import { isGroup } from '../layers/group.ts'
 import { followedBy, inverse, mapPoint, scaling, type Affine } from '../composite/affine.ts'
-import { boxToCanvas } from '../layout/placement.ts'
+import { boxToCanvas } from '../box/placement.ts'
 import type { GroupLayer, Layer, Placement, Scene, Show } from './show.ts'
 
 type Canvas = Pick<Show['canvas'], 'widthPx' | 'heightPx'>
@@ -11,7 +12,7 @@ export function groupsRound(scene: Pick<Scene, 'layers'>, layerId: string): read
   const visit = (layers: readonly Layer[], groups: readonly GroupLayer[]): readonly GroupLayer[] | null => {
     for (const layer of layers) {
       if (layer.id === layerId) return groups
-      const found = layer.kind === 'group' ? visit(layer.layers, [...groups, layer]) : null
+      const found = isGroup(layer) ? visit(layer.layers, [...groups, layer]) : null
       if (found !== null) return found
     }
     return null

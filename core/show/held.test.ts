@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { sceneNamed, testShow } from '../../tests/support/shows.ts'
-import { planFrame } from '../plan/plan-frame.ts'
+import { planFrame } from '../stage/plan-frame.ts'
 import { allInfos } from '../../tests/support/shows.ts'
 import { updateText } from './contents.ts'
 import { updateInput } from './edits.ts'

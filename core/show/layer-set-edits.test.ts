@@ -1,12 +1,12 @@
+import { textOf, newTextLayer } from '../layers/text.ts'
+import { contentIdOf } from '../layers/index.ts'
 import { describe, expect, it } from 'vitest'
 import { showCase } from '../../tests/support/random-shows.ts'
-import { boxRound } from '../layout/placement.ts'
-import { contentIdOf, textOf } from './contents.ts'
+import { boxRound } from '../box/placement.ts'
 import { addLayer, placeLayer, updateLayer } from './edits.ts'
 import { addContents } from './contents.ts'
-import { newTextLayer } from './create.ts'
 import { duplicateLayers, moveLayersBy, removeLayers } from './layer-set-edits.ts'
-import { RANGES } from './limits.ts'
+import { RANGES } from '../schema/limits.ts'
 import type { Show } from './show.ts'
 
 let count = 0

@@ -1,11 +1,13 @@
 // Pure edits of several layers of one scene at once. Unknown ids change nothing.
+import { childrenOf } from '../layers/index.ts'
+import type { MakeId } from '../random/make-id.ts'
 import { addContents, withOwnContents, withoutUnusedContents } from './contents.ts'
-import { copyLayer, type MakeId } from './create.ts'
+import { copyLayer } from './create.ts'
 import { bounded, placeLayer, updateScene } from './edits.ts'
 import { fromSceneCanvas, groupsRound, listAround, toSceneCanvas } from './group-space.ts'
-import { changeListOf, layersOf, mapLayers } from './layer-tree.ts'
-import { RANGES } from './limits.ts'
-import type { GroupLayer, Layer, Placement, Show } from './show.ts'
+import { changeListOf, layersOf, mapLayers } from '../layers/tree.ts'
+import { RANGES } from '../schema/limits.ts'
+import type { Layer, Placement, Show } from './show.ts'
 
 /** Changes each of some layers. */
 export function updateLayers(show: Show, sceneId: string, layerIds: readonly string[], change: (layer: Layer) => Layer): Show {
@@ -19,14 +21,16 @@ export function updateLayers(show: Show, sceneId: string, layerIds: readonly str
 export function removeLayers(show: Show, sceneId: string, layerIds: readonly string[]): Show {
   return withoutUnusedContents(
     updateScene(show, sceneId, (scene) => {
-      const emptied = new Set(layersOf(scene).flatMap((layer) => (layer.kind === 'group' && isEmptiedBy(layer, layerIds) ? [layer.id] : [])))
+      const emptied = new Set(layersOf(scene).flatMap((layer) => (isEmptied(layer, layerIds) ? [layer.id] : [])))
       return { ...scene, layers: mapLayers(scene.layers, (layer) => (layerIds.includes(layer.id) || emptied.has(layer.id) ? null : layer)) }
     }),
   )
 }
 
-function isEmptiedBy({ layers }: GroupLayer, layerIds: readonly string[]): boolean {
-  return layers.length > 0 && layers.every((layer) => layerIds.includes(layer.id) || (layer.kind === 'group' && isEmptiedBy(layer, layerIds)))
+/** Whether a layer held others, and holds none without these. */
+function isEmptied(layer: Layer, layerIds: readonly string[]): boolean {
+  const children = childrenOf(layer) ?? []
+  return children.length > 0 && children.every((inner) => layerIds.includes(inner.id) || isEmptied(inner, layerIds))
 }
 
 /** Moves some layers by as many pixels of the scene's canvas; those that are locked stay. They keep their places to each other: all stop where one would leave its range. */

@@ -1,9 +1,12 @@
 // Layers that were copied, as they are carried by the clipboard, and putting them into a scene.
-import { addContents, contentIdOf, contentOf, withOwnContents } from './contents.ts'
-import { copyLayer, type MakeId } from './create.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { contentOf } from '../layers/content.ts'
+import { contentIdOf, inputIdOf } from '../layers/index.ts'
+import { addContents, withOwnContents } from './contents.ts'
+import { copyLayer } from './create.ts'
 import { addInput, updateScene } from './edits.ts'
 import { groupsRound, toSceneCanvas } from './group-space.ts'
-import { layersOf } from './layer-tree.ts'
+import { layersOf } from '../layers/tree.ts'
 import type { Content, Input, Layer, Scene, Show } from './show.ts'
 
 export const CLIP_FORMAT = 'green-room-layers'
@@ -26,7 +29,7 @@ export function copyLayers(show: Show, sceneId: string, layerIds: readonly strin
   const layers = scene === undefined ? [] : takenFrom(show, scene, layerIds)
   const all = layersOf({ layers })
   const contentIds = new Set(all.map(contentIdOf))
-  const inputIds = new Set(all.flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : [])))
+  const inputIds = new Set(all.map(inputIdOf))
   return {
     format: CLIP_FORMAT,
     version: show.version,

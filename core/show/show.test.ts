@@ -1,10 +1,11 @@
+import { newStep } from '../steps/treatment.ts'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { allInfos, testShow } from '../../tests/support/shows.ts'
-import { planFrame } from '../plan/plan-frame.ts'
+import { planFrame } from '../stage/plan-frame.ts'
 import { steps } from '../steps/index.ts'
-import { copyScene, newShow, newStep, newMicrophone } from './create.ts'
+import { copyScene, newShow, newMicrophone } from './create.ts'
 import {
   addScene,
   applyChain,

@@ -1,7 +1,7 @@
 // What a transition is given to work with, and what it is.
-import type { Place } from '../layers/place.ts'
+import type { Place } from '../compose/place.ts'
+import type { Layer } from '../layers/layer.ts'
 import type { NodeIndex } from '../plan/frame-plan.ts'
-import type { SceneStage } from '../stage/stage.ts'
 import type { Transition, TransitionName } from './transition.ts'
 
 /** A side of a transition: a scene at its moment, or whatever is there while an earlier transition is under way. */
@@ -10,8 +10,8 @@ export interface TransitionSide {
   readonly put: () => void
   /** It as a picture of the stack's size. */
   readonly node: () => NodeIndex
-  /** Its scene, with the place for its layers; null while it is a transition itself. */
-  readonly scene: { readonly stage: SceneStage; readonly place: Place } | null
+  /** The layers of its scene, and the place for them; null while it is a transition itself. */
+  readonly scene: { readonly layers: readonly Layer[]; readonly place: Place } | null
 }
 
 export interface TransitionPlace {

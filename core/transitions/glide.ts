@@ -1,9 +1,10 @@
 // Layers that both scenes have move from place to place; what only one of them has dissolves where it is.
+import { layerKindOf, identityOf, childrenOf } from '../layers/index.ts'
 import { formatHex, parseHex } from '../colour/hex.ts'
-import { putLayerAt } from '../layers/index.ts'
-import { hasInkInside } from '../layers/inside-page.ts'
-import type { Crop } from '../layout/fit.ts'
-import type { Place } from '../layers/place.ts'
+import { putLayerAt } from '../compose/index.ts'
+import { hasInkInside } from '../compose/inside-page.ts'
+import type { Crop } from '../box/fit.ts'
+import type { Place } from '../compose/place.ts'
 import { keyOf, StackItems } from '../plan/plan-builder.ts'
 import type { Border, Frame, Layer, Placement, Shadow } from '../show/show.ts'
 import { mixed } from './dissolve.ts'
@@ -24,8 +25,8 @@ export const glide: TransitionDefinition<'glide'> = {
     if (progress === 1) return to.put()
     // What is itself on its way somewhere has no layers to take along.
     if (from.scene === null || to.scene === null || ground !== 'black') return mixed(between, progress)
-    const fromLayers = from.scene.stage.scene.layers.filter(isSeen)
-    const toLayers = to.scene.stage.scene.layers.filter(isSeen)
+    const fromLayers = from.scene.layers.filter(isSeen)
+    const toLayers = to.scene.layers.filter(isSeen)
     // What a page's ink is on has to be drawn with it.
     if (hasInkInside(fromLayers) || hasInkInside(toLayers)) return mixed(between, progress)
     // Where one of the two covers the canvas, what the other has at the very back is there all the time: nobody sees the ground.
@@ -56,28 +57,16 @@ const isSeen = ({ visible, opacity }: Layer) => visible && opacity > 0
 
 /** Whether two layers show the same thing, such that one can become the other by moving. */
 function isSame(one: Layer, other: Layer): boolean {
-  if (whatOf(one) !== whatOf(other) || one.blend !== other.blend || one.frame.form !== other.frame.form) return false
+  if (thingOf(one) !== thingOf(other) || one.blend !== other.blend || one.frame.form !== other.frame.form) return false
   if (one.placement.fit !== other.placement.fit || treatmentKey(one) !== treatmentKey(other)) return false
   const [border, otherBorder] = [one.frame.border, other.frame.border]
   if (border !== null && otherBorder !== null && border.side !== otherBorder.side) return false
   // Words in a box of another size are set otherwise.
-  return one.kind !== 'text' || (one.placement.width === other.placement.width && one.placement.height === other.placement.height)
+  return !layerKindOf(one).isText || (one.placement.width === other.placement.width && one.placement.height === other.placement.height)
 }
 
-function whatOf(layer: Layer): string {
-  switch (layer.kind) {
-    case 'input':
-      return `input ${layer.inputId}`
-    case 'text':
-    case 'shape':
-      return `${layer.kind} ${layer.contentId}`
-    case 'scene':
-      return `scene ${layer.sceneId}`
-    case 'group':
-      return `group ${keyOf(layer.layers)}`
-    default:
-      return layer satisfies never
-  }
+function thingOf(layer: Layer): string {
+  return identityOf(layer) ?? `layers ${keyOf(childrenOf(layer) ?? layer)}`
 }
 
 function treatmentKey({ treatment }: Layer): string {

@@ -1,6 +1,6 @@
+import { NO_CALLS } from '../steps/treatment.ts'
 import { scaling } from '../composite/affine.ts'
-import { inputSourceId } from '../layers/sources.ts'
-import { NO_CALLS } from '../layers/place.ts'
+import { inputSourceId } from '../inputs/source-ids.ts'
 import { mixed } from './dissolve.ts'
 import type { TransitionDefinition } from './definition.ts'
 import { nextItems } from './whole.ts'

@@ -1,4 +1,5 @@
 // Opens the cameras a show asks for, says what is wrong with the others, and tries again by itself.
+import { isCamera } from '../../core/inputs/camera.ts'
 import type { CameraInput, Show } from '../../core/show/show.ts'
 import type { LiveSupply } from '../protocol.ts'
 import { constraintsFor, controlsOf, refusedOf, type CameraControls } from './camera-controls.ts'
@@ -60,7 +61,7 @@ export class CameraManager {
 
   /** Opens and closes cameras so that they match the show; those that are not `needed` rest. */
   follow(show: Show, needed: ReadonlySet<string>): void {
-    const cameras = show.inputs.filter((input) => input.kind === 'camera')
+    const cameras = show.inputs.filter(isCamera)
     this.#inputs = cameras.filter((input) => needed.has(input.id))
     const ids = new Set(this.#inputs.map((input) => input.id))
     for (const inputId of [...this.#open.keys()]) if (!ids.has(inputId)) this.#release(inputId)

@@ -1,4 +1,5 @@
 // The clips of a show: each plays on a thread of its own while somebody looks, and rests while nobody does.
+import { isClip } from '../../core/inputs/clip.ts'
 import type { ClipInput, Show } from '../../core/show/show.ts'
 import type { ClipReport, ClipWish, FromClip, ToClip } from '../clip/clip-protocol.ts'
 import type { LiveSupply } from '../protocol.ts'
@@ -43,7 +44,7 @@ export class ClipManager {
 
   /** Opens and closes clips as the show has them. Those that are `seen` play unless they were paused; one that plays once begins when it comes into sight. */
   follow(show: Show, seen: ReadonlySet<string>): void {
-    const clips = show.inputs.filter((input) => input.kind === 'clip')
+    const clips = show.inputs.filter(isClip)
     const ids = new Set(clips.map(({ id }) => id))
     for (const inputId of [...this.#open.keys()]) if (!ids.has(inputId)) this.#close(inputId)
     for (const input of clips) {
@@ -79,8 +80,7 @@ export class ClipManager {
 
   /** Gives every clip to an engine that has started anew. */
   restartAll(show: Show): void {
-    for (const input of show.inputs) {
-      if (input.kind !== 'clip') continue
+    for (const input of show.inputs.filter(isClip)) {
       const before = this.#open.get(input.id)
       if (before === undefined) continue
       this.#close(input.id)

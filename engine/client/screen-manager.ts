@@ -1,6 +1,6 @@
 // Screens that the presenter shares, and the stand-in. A browser lets no page share by itself: what was shared is gone after a reload,
 // and is shared again by a press.
-import { SCREEN_RATE } from '../../core/show/create.ts'
+import { SCREEN_RATE, isScreen } from '../../core/inputs/screen.ts'
 import type { ScreenInput, Show } from '../../core/show/show.ts'
 import type { LiveSupply } from '../protocol.ts'
 import { askForPicture } from './ask-for-picture.ts'
@@ -60,7 +60,7 @@ export class ScreenManager {
 
   /** Opens stand-ins and closes what no input is there for any more. Shared screens stay shared while their input is there, seen or not. */
   follow(show: Show): void {
-    const screens = show.inputs.filter((input) => input.kind === 'screen')
+    const screens = show.inputs.filter(isScreen)
     const ids = new Set(screens.map(({ id }) => id))
     for (const inputId of [...this.#known.keys()]) if (!ids.has(inputId)) this.#forget(inputId)
     for (const input of screens) {

@@ -1,5 +1,5 @@
 // The page's handle on the engine's worker.
-import type { SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
+import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'

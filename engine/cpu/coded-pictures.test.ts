@@ -1,8 +1,9 @@
 // Coded pictures whose colours nobody changes, and pictures that are scaled: held to the core's own reader, to plain sums and to the reference.
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { i420ByteLength, type I420Picture, type Picture } from '../../core/picture/picture.ts'
 import { i420Reader } from '../../core/picture/i420.ts'
-import { inputSourceId, planInput } from '../../core/plan/plan-frame.ts'
+import { planInput } from '../../core/stage/plan-frame.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { stepOf, type AnyStep, type StepCall } from '../../core/steps/index.ts'

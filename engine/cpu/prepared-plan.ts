@@ -1,6 +1,7 @@
 // One plan, made ready for the pictures of its sources as they are now: live or still, there or not.
+import type { SourceId } from '../../core/picture/source.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
-import type { FilteredNode, FramePlan, Item, NodeIndex, OutputId, SourceId, StackNode, TreatedNode } from '../../core/plan/frame-plan.ts'
+import type { FilteredNode, FramePlan, Item, NodeIndex, OutputId, StackNode, TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { SourceFrames } from '../executor.ts'
 import { coversRect, EMPTY_RECT, isEmptyRect, meeting, unionOf, wholeOf, without } from '../../core/picture/pixel-rect.ts'
 import { itemKeysOf, partRead, shownSharesOf, sourcesOfNodes } from '../stillness.ts'

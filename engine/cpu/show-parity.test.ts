@@ -2,7 +2,7 @@
 // to the next.
 import { beforeAll, expect, it } from 'vitest'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
-import { planFrame } from '../../core/plan/plan-frame.ts'
+import { planFrame } from '../../core/stage/plan-frame.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'

@@ -1,7 +1,8 @@
 // A stack made ready to be drawn: what of it stays is flattened in runs, what does not has a job of its own.
+import type { SourceId } from '../../core/picture/source.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import { EMPTY_RECT, uniteRects, wholeOf } from '../../core/picture/pixel-rect.ts'
-import type { FramePlan, Item, NodeIndex, SourceId, StackNode } from '../../core/plan/frame-plan.ts'
+import type { FramePlan, Item, NodeIndex, StackNode } from '../../core/plan/frame-plan.ts'
 import type { SourceFrames } from '../executor.ts'
 import { hasAll, runsOf } from '../stillness.ts'
 import { ItemJob, type JobTools } from './item-job.ts'

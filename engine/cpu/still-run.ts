@@ -1,6 +1,7 @@
 // Still items next to each other, flattened once: over nothing, or over the ground they lie on.
+import type { SourceId } from '../../core/picture/source.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
-import type { Item, SourceId } from '../../core/plan/frame-plan.ts'
+import type { Item } from '../../core/plan/frame-plan.ts'
 import { EMPTY_RECT, uniteRects } from '../../core/picture/pixel-rect.ts'
 import { canvasOver, fillRect, type HeapCanvas } from './heap-canvas.ts'
 import type { ItemJob, JobPicture, JobTools } from './item-job.ts'

@@ -1,6 +1,7 @@
 // Tables, uploaded pictures and treated pictures, shared by everything an engine draws.
+import type { SourceId } from '../../core/picture/source.ts'
 import type { Picture } from '../../core/picture/picture.ts'
-import type { SourceId, TreatedNode } from '../../core/plan/frame-plan.ts'
+import type { TreatedNode } from '../../core/plan/frame-plan.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { StepCall } from '../../core/steps/index.ts'

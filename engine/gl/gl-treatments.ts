@@ -1,7 +1,8 @@
 // Pictures on the graphics card, chains and what they made, shared by everything an engine draws.
+import type { SourceId } from '../../core/picture/source.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture } from '../../core/picture/picture.ts'
-import type { FilteredNode, SourceId, TreatedNode } from '../../core/plan/frame-plan.ts'
+import type { FilteredNode, TreatedNode } from '../../core/plan/frame-plan.ts'
 import { needsPerson, prepareChain } from '../../core/steps/chain.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import { CHAINS_KEPT, UPLOADS_KEPT, WHILE_USED } from '../cache-limits.ts'

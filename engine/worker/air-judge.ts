@@ -1,6 +1,7 @@
 // What the audience sees while the scene on air lacks pictures: the scene without a layer, the last whole picture for a moment,
 // or the holding card.
-import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
+import type { SourceId } from '../../core/picture/source.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { placedLayers } from '../../core/plan/read-plan.ts'
 
 /** How long the last picture stays when a layer loses its own. */

@@ -1,8 +1,10 @@
 // Stills of scenes of any show, drawn by the real executor: pictures that come late, never, or fifty times at once.
+import { newScreen } from '../../core/inputs/screen.ts'
+import { newInputLayer } from '../../core/layers/input.ts'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { addInput, addLayer } from '../../core/show/edits.ts'
-import { newInputLayer, newScreen, newShow } from '../../core/show/create.ts'
+import { newShow } from '../../core/show/create.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'

@@ -1,10 +1,12 @@
 // Stills of scenes for lists of shows: planned like everything else, small, one after the other. Nothing is opened for a list: where a
 // camera will be, a person is drawn, and a window where a screen will be. Of a clip the first picture is seen, or a film where only a
 // decoder could tell.
+import { inputIdOf } from '../../core/layers/index.ts'
+import { inputKindOf } from '../../core/inputs/index.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
-import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
-import { mapLayers } from '../../core/show/layer-tree.ts'
+import { planFrame } from '../../core/stage/plan-frame.ts'
+import { mapLayers } from '../../core/layers/tree.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import type { Heap } from '../cpu/heap.ts'
@@ -71,24 +73,24 @@ export class Covers {
 
   async #draw({ show, sceneId, widthPx }: CoverRequest): Promise<RgbaPicture | null> {
     const seen = atRest(show)
-    const clips = new Map(show.inputs.flatMap((input) => (input.kind === 'clip' ? [[inputSourceId(input.id), input.asset] as const] : [])))
     const scene = seen.scenes.find(({ id }) => id === sceneId)
     if (scene === undefined) return null
+    const inputs = show.inputs.map(inCover)
     const failed = new Set<string>()
     let wake: () => void = () => undefined
     const onAssetFailed = (asset: string) => {
       failed.add(asset)
-      for (const [id, one] of clips) if (one === asset) book.setStill(id, { picture: coverPicture('film'), isOpaque: true })
+      for (const each of inputs) if (each.asset === asset) holdPlace(each)
       wake()
     }
     const book = this.#openBook({ onChange: () => wake(), onAssetFailed })
-    for (const { id, kind } of seen.inputs) {
-      if (kind === 'camera') book.setStill(inputSourceId(id), { picture: coverPicture('person'), isOpaque: false })
-      if (kind === 'screen') book.setStill(inputSourceId(id), { picture: coverPicture('window'), isOpaque: true })
+    const holdPlace = ({ sourceId, placeholder }: (typeof inputs)[number]) => {
+      if (placeholder !== null) book.setStill(sourceId, { picture: coverPicture(placeholder), isOpaque: placeholder !== 'person' })
     }
+    for (const each of inputs) if (each.asset === null) holdPlace(each)
     book.follow(seen)
     const nowMs = performance.now()
-    const assetOf = new Map(seen.inputs.flatMap((input) => (input.kind === 'picture' ? [[inputSourceId(input.id), input.asset] as const] : [])))
+    const assetOf = new Map(inputs.map(({ sourceId, asset }) => [sourceId, asset]))
     let isLate = false
     const stopTimer = this.#setTimer(() => {
       isLate = true
@@ -148,18 +150,22 @@ export function coversOf(
   return new Covers((events) => new SourceBook(loadAsset, fonts, events), openPen, answer, setTimer)
 }
 
-/** A show whose clips are pictures. What is done to a camera's picture makes no sense of a drawn person. */
+/** What a cover shows of an input: its file, or the drawing that stands for it. */
+function inCover(input: Input) {
+  const shown = inputKindOf(input).inCover(input)
+  const still = inputKindOf(shown).still(shown)
+  return { sourceId: inputKindOf(shown).sourceId(shown), asset: still?.type === 'asset' ? still.asset : null, placeholder: inputKindOf(input).placeholder }
+}
+
+/** A show whose inputs are as covers show them. What cleans a live picture makes no sense of a drawing. */
 function atRest(show: Show): Show {
-  const cameras = new Set(show.inputs.flatMap(({ id, kind }) => (kind === 'camera' ? [id] : [])))
+  const people = new Set(show.inputs.flatMap((input) => (inputKindOf(input).placeholder === 'person' ? [input.id] : [])))
   return {
     ...show,
-    inputs: show.inputs.map((input): Input => {
-      if (input.kind === 'clip') return { id: input.id, kind: 'picture', name: input.name, asset: input.asset, treatment: input.treatment }
-      return input.kind === 'camera' ? { ...input, treatment: [] } : input
-    }),
+    inputs: show.inputs.map((input) => inputKindOf(input).inCover(input)),
     scenes: show.scenes.map((scene) => ({
       ...scene,
-      layers: mapLayers(scene.layers, (layer) => (layer.kind === 'input' && cameras.has(layer.inputId) ? { ...layer, treatment: [] } : layer)),
+      layers: mapLayers(scene.layers, (layer) => (people.has(inputIdOf(layer) ?? '') ? { ...layer, treatment: [] } : layer)),
     })),
   }
 }

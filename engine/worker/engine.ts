@@ -1,7 +1,7 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import type { SourceId } from '../../core/picture/source.ts'
 import { formatHex } from '../../core/colour/hex.ts'
-import type { SourceId } from '../../core/plan/frame-plan.ts'
-import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { withHeld } from '../../core/show/held.ts'
 import type { InputKind, Show } from '../../core/show/show.ts'
 import { blockMeans } from '../../core/sync/clap-picture.ts'

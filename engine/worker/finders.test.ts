@@ -1,9 +1,9 @@
 // Parts of the worker that wait for others: files that steps refer to, and the person finder's worker.
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { addStep } from '../../tests/support/steps.ts'
 import { testShow } from '../../tests/support/shows.ts'
 import type { Picture } from '../../core/picture/picture.ts'
-import { inputSourceId } from '../../core/plan/plan-frame.ts'
 import { paintClipping } from './paint-clipping.ts'
 import { PersonFinder } from './person-finder.ts'
 import { ResourceBook } from './resource-book.ts'

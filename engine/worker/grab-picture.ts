@@ -1,5 +1,7 @@
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import { activeSteps } from '../../core/steps/treatment.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { activeSteps, inputSourceId, planInput } from '../../core/plan/plan-frame.ts'
+import { planInput } from '../../core/stage/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Executors } from '../executors.ts'
 import type { LayerPlace } from '../protocol.ts'

@@ -1,6 +1,6 @@
 // Cameras, screens and clips that are open, and whose pictures set the beat.
-import type { SourceId } from '../../core/plan/frame-plan.ts'
-import { inputSourceId } from '../../core/plan/plan-frame.ts'
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import type { SourceId } from '../../core/picture/source.ts'
 import type { LiveSupply, EngineStats } from '../protocol.ts'
 import { LiveSource } from './live-source.ts'
 import type { FrameLedger } from './frame-ledger.ts'

@@ -1,7 +1,8 @@
 // What goes to the feed, picture by picture: with a camera, without it, and when drawing fails.
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { inputSourceId, PICTURE } from '../../core/plan/plan-frame.ts'
+import { PICTURE } from '../../core/stage/plan-frame.ts'
 import { newShow } from '../../core/show/create.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { OnAir } from './on-air.ts'

@@ -1,7 +1,8 @@
 // What the audience gets: the picture of the scene on air, the last one once more, or the holding card, written to the feed.
+import type { SourceId } from '../../core/picture/source.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { FramePlan, MissingPicture, SourceId } from '../../core/plan/frame-plan.ts'
-import { planFrame } from '../../core/plan/plan-frame.ts'
+import type { FramePlan, MissingPicture } from '../../core/plan/frame-plan.ts'
+import { planFrame } from '../../core/stage/plan-frame.ts'
 import { placedLayers } from '../../core/plan/read-plan.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Executor } from '../executor.ts'

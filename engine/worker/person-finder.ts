@@ -1,9 +1,11 @@
 // Asks a worker of its own where the person is, for each camera whose treatment wants to know.
+import { inputIdOf } from '../../core/layers/index.ts'
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import { activeSteps } from '../../core/steps/treatment.ts'
+import type { SourceId } from '../../core/picture/source.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture } from '../../core/picture/picture.ts'
-import type { SourceId } from '../../core/plan/frame-plan.ts'
-import { activeSteps, inputSourceId } from '../../core/plan/plan-frame.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import type { Show } from '../../core/show/show.ts'
 import { needsPerson } from '../../core/steps/chain.ts'
 import { PERSON_HEIGHT_PX, PERSON_WIDTH_PX, type FromPerson, type ToPerson } from '../person/person-protocol.ts'
@@ -50,7 +52,7 @@ export class PersonFinder {
   follow(show: Show): void {
     const wanted = new Set<SourceId>()
     for (const input of show.inputs) {
-      const layers = show.scenes.flatMap(layersOf).filter((layer) => layer.kind === 'input' && layer.inputId === input.id)
+      const layers = show.scenes.flatMap(layersOf).filter((layer) => inputIdOf(layer) === input.id)
       const chains = [input.treatment, ...layers.map((layer) => layer.treatment)]
       if (chains.some((chain) => needsPerson(activeSteps(chain)))) wanted.add(inputSourceId(input.id))
     }

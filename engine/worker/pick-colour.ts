@@ -1,7 +1,7 @@
+import { activeSteps } from '../../core/steps/treatment.ts'
 import type { Rgb } from '../../core/colour/hex.ts'
 import type { Picture } from '../../core/picture/picture.ts'
 import { i420Reader } from '../../core/picture/i420.ts'
-import { activeSteps } from '../../core/plan/plan-frame.ts'
 import type { Step } from '../../core/show/show.ts'
 import { plainContext, prepareChain } from '../../core/steps/chain.ts'
 

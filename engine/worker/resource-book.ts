@@ -1,11 +1,12 @@
 // Looks and pictures that steps refer to by name: loaded once, handed to whoever treats.
+import { inputKindOf } from '../../core/inputs/index.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { parseCube } from '../../core/lut/cube.ts'
 import type { Lut } from '../../core/lut/lut.ts'
 import { isOwnLook } from '../../core/lut/own-looks.ts'
 import { lutFromPicture } from '../../core/lut/picture-lut.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import type { Show, Step } from '../../core/show/show.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
@@ -45,9 +46,10 @@ export class ResourceBook {
     if (step.kind === 'chromaKey' && step.params.plate !== '') this.#load(step.params.plate, () => this.#loadPicture(step.params.plate, step.params.plate))
     if (step.kind !== 'room' || step.params.input === '') return
     const input = show.inputs.find((candidate) => candidate.id === step.params.input)
-    if (input?.kind === 'picture') this.#load(`${input.id} ${input.asset}`, () => this.#loadPicture(input.id, input.asset))
-    if (input?.kind !== 'colour') return
-    const [red, green, blue] = parseHex(input.colour)
+    const still = input === undefined ? null : inputKindOf(input).still(input)
+    if (input === undefined || still === null) return
+    if (still.type === 'asset') return this.#load(`${input.id} ${still.asset}`, () => this.#loadPicture(input.id, still.asset))
+    const [red, green, blue] = parseHex(still.colour)
     const known = this.#pictures.get(input.id)
     const data = Uint8Array.of(red * 255, green * 255, blue * 255, 255)
     if (known?.widthPx === 1 && known.data.every((value, i) => value === data[i])) return

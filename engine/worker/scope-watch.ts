@@ -1,7 +1,8 @@
 // Measures one treated input for the scopes: at half its size, a few times a second.
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { keyFigures } from '../../core/matte/figures.ts'
-import { inputSourceId, planInput } from '../../core/plan/plan-frame.ts'
+import { planInput } from '../../core/stage/plan-frame.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { clippingOf, histogramOf, vectorscopeOf, waveformOf } from '../../core/scopes/scopes.ts'
 import type { Show } from '../../core/show/show.ts'

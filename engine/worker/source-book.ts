@@ -1,7 +1,8 @@
 // Every source that has a picture now, and what the planner needs to know of it.
+import { inputKindOf } from '../../core/inputs/index.ts'
+import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import { outlinePicture } from '../../core/outline/outline-picture.ts'
-import type { FramePlan, SourceId, SourceInfo, TextJob } from '../../core/plan/frame-plan.ts'
-import { plainSourceId, inputSourceId } from '../../core/plan/plan-frame.ts'
+import type { FramePlan, TextJob } from '../../core/plan/frame-plan.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { SourceFrame } from '../executor.ts'
@@ -63,13 +64,17 @@ export class SourceBook {
   /** Brings still sources in line with the show; pictures load in the background. */
   follow(show: Show): void {
     const wanted = new Set<SourceId>()
+    const assets = new Set<string>()
     for (const input of show.inputs) {
-      const id = input.kind === 'colour' ? plainSourceId(input.colour) : inputSourceId(input.id)
+      const { sourceId, still } = inputKindOf(input)
+      const id = sourceId(input)
+      const known = still(input)
       wanted.add(id)
-      if (input.kind === 'colour' && !this.frames.has(id)) this.setStill(id, { picture: colourPicture(input.colour), isOpaque: true })
-      if (input.kind === 'picture' && this.#assetOf.get(id) !== input.asset) void this.#load(id, input.asset)
+      if (known?.type === 'colour' && !this.frames.has(id)) this.setStill(id, { picture: colourPicture(known.colour), isOpaque: true })
+      if (known?.type !== 'asset') continue
+      assets.add(known.asset)
+      if (this.#assetOf.get(id) !== known.asset) void this.#load(id, known.asset)
     }
-    const assets = new Set(show.inputs.map((input) => (input.kind === 'picture' ? input.asset : '')))
     for (const asset of [...this.#assets.keys()]) if (!assets.has(asset)) this.#assets.delete(asset)
     // Of inputs, and of colours that an input had once.
     for (const id of [...this.infos.keys()]) if (!wanted.has(id)) this.remove(id)

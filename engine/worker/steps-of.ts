@@ -1,5 +1,5 @@
-import { activeSteps } from '../../core/plan/plan-frame.ts'
-import { findLayer } from '../../core/show/layer-tree.ts'
+import { activeSteps } from '../../core/steps/treatment.ts'
+import { findLayer } from '../../core/layers/tree.ts'
 import type { Input, Show, Step } from '../../core/show/show.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { LayerPlace } from '../protocol.ts'

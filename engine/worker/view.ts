@@ -1,8 +1,10 @@
 // One picture on the page: a plan of its own, drawn into a canvas that the page handed over.
-import type { FramePlan, SourceId } from '../../core/plan/frame-plan.ts'
-import { inputSourceId, planFrame, planInput } from '../../core/plan/plan-frame.ts'
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import type { SourceId } from '../../core/picture/source.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import { planFrame, planInput } from '../../core/stage/plan-frame.ts'
 import { addContents } from '../../core/show/contents.ts'
-import { layersOf } from '../../core/show/layer-tree.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Block, Heap } from '../cpu/heap.ts'

@@ -4,7 +4,7 @@ import path from 'node:path'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { MOST_BYTES } from '../../core/show/limits.ts'
+import { MOST_BYTES } from '../../core/schema/limits.ts'
 import { restartTestServer, startTestServer, type TestServer } from '../../tests/support/test-server.ts'
 
 let server: TestServer

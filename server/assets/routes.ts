@@ -1,6 +1,6 @@
 import { Router, type RequestHandler } from 'express'
 import pLimit from 'p-limit'
-import { MOST_BYTES } from '../../core/show/limits.ts'
+import { MOST_BYTES } from '../../core/schema/limits.ts'
 import { HttpError } from '../http-error.ts'
 import { clipTooLarge, type AssetStore } from './asset-store.ts'
 

@@ -1,4 +1,5 @@
 // Looks, plates and pictures that steps name. A chain is never run without one that it names: the result would look done and be wrong.
+import { inputKindOf } from '../../core/inputs/index.ts'
 import path from 'node:path'
 import { parseHex } from '../../core/colour/hex.ts'
 import { CubeError, parseCube } from '../../core/lut/cube.ts'
@@ -58,7 +59,10 @@ export async function showResources(calls: readonly StepCall[], inputs: readonly
       }
     }
   }
-  for (const input of inputs) if (input.kind === 'colour') pictures.set(input.id, onePixel(input.colour))
+  for (const input of inputs) {
+    const still = inputKindOf(input).still(input)
+    if (still?.type === 'colour') pictures.set(input.id, onePixel(still.colour))
+  }
   return { lut: (reference) => luts.get(reference) ?? null, picture: (reference) => pictures.get(reference) ?? null }
 }
 

@@ -1,13 +1,18 @@
 // npm run -s still -- --show show.json --scene ID [--time-ms 0] [--from ID --transition dissolve] [--asset-dir DIR] --out x.png [--executor …]
+import { isScreen } from '../../core/inputs/screen.ts'
+import { isCamera, type CameraInput } from '../../core/inputs/camera.ts'
+import type { Still } from '../../core/inputs/input.ts'
+import { inputKindOf } from '../../core/inputs/index.ts'
+import { inputIdOf } from '../../core/layers/index.ts'
+import type { SourceInfo } from '../../core/picture/source.ts'
 import path from 'node:path'
 import { outlinePicture } from '../../core/outline/outline-picture.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
-import type { SourceInfo } from '../../core/plan/frame-plan.ts'
-import { plainSourceId, inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import { planFrame } from '../../core/stage/plan-frame.ts'
 import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
 import { readShow } from '../../core/show/migrate.ts'
-import { layersShownBy } from '../../core/show/layer-tree.ts'
-import { transitionSchema } from '../../core/show/schema-motion.ts'
+import { layersShownBy } from '../../core/layers/tree.ts'
+import { transitionSchema } from '../../core/motion/schema.ts'
 import { issueLines } from '../../core/show/schema.ts'
 import type { Input, Scene, Show } from '../../core/show/show.ts'
 import { goTo, isTransition, type Stage } from '../../core/stage/stage.ts'
@@ -91,7 +96,7 @@ function readTransition(text: string): Transition {
 
 function usedInputs(show: Show, scenes: readonly Scene[], transition: Transition | null): Input[] {
   const layers = scenes.flatMap((scene) => scene.layers.filter((layer) => layer.visible).flatMap((layer) => [layer, ...layersShownBy(show, layer)]))
-  const ids = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
+  const ids = new Set(layers.filter((layer) => layer.visible).map(inputIdOf))
   if (transition?.kind === 'pictureWipe') ids.add(transition.inputId)
   return show.inputs.filter((input) => ids.has(input.id))
 }
@@ -99,23 +104,27 @@ function usedInputs(show: Show, scenes: readonly Scene[], transition: Transition
 async function loadSources(inputs: readonly Input[], timeMs: number, assetDir: string | undefined): Promise<Map<string, Picture>> {
   const pictures = new Map<string, Picture>()
   for (const input of inputs) {
-    if (input.kind === 'colour') {
-      pictures.set(plainSourceId(input.colour), onePixel(input.colour))
-    } else if (input.kind === 'picture') {
-      if (assetDir === undefined) throw new InputError(`--asset-dir is missing: the scene shows the picture "${input.name}".`)
-      pictures.set(inputSourceId(input.id), await readPicture(path.join(assetDir, input.asset), 'asset-dir'))
-    } else if (input.kind === 'camera') {
-      pictures.set(inputSourceId(input.id), await cameraStill(input, timeMs))
-    } else if (input.kind === 'screen' && input.source.type === 'standin') {
-      pictures.set(inputSourceId(input.id), await nodeScreen(timeMs))
-    } else {
-      throw new InputError(`"${input.name}" is a ${input.kind}, which a still can't show. Hide its layer in the show file.`)
-    }
+    const { sourceId, still } = inputKindOf(input)
+    const known = still(input)
+    if (known?.type === 'asset' && assetDir === undefined) throw new InputError(`--asset-dir is missing: the scene shows the picture "${input.name}".`)
+    const picture = known === null ? await liveStill(input, timeMs) : await stillPicture(known, assetDir!)
+    pictures.set(sourceId(input), picture)
   }
   return pictures
 }
 
-async function cameraStill(input: Extract<Input, { kind: 'camera' }>, timeMs: number): Promise<Picture> {
+function stillPicture(still: Still, assetDir: string): RgbaPicture | Promise<RgbaPicture> {
+  return still.type === 'colour' ? onePixel(still.colour) : readPicture(path.join(assetDir, still.asset), 'asset-dir')
+}
+
+/** A moment of a stand-in. Throws an InputError for what only a studio can open. */
+function liveStill(input: Input, timeMs: number): Promise<Picture> {
+  if (isCamera(input)) return cameraStill(input, timeMs)
+  if (isScreen(input) && input.source.type === 'standin') return nodeScreen(timeMs)
+  throw new InputError(`"${input.name}" is a ${input.kind}, which a still can't show. Hide its layer in the show file.`)
+}
+
+async function cameraStill(input: CameraInput, timeMs: number): Promise<Picture> {
   if (input.device.type !== 'standin') {
     throw new InputError(`"${input.name}" is a real camera, which a still can't open. Give it the stand-in device in the show file.`)
   }

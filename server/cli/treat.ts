@@ -1,10 +1,10 @@
 // npm run -s treat -- --chain chain.json --in a.png --out b.png [--matte m.png] [--plate p.png] [--look l.cube] [--executor reference|cpu]
 // npm run -s treat -- --solve green|blue|#rrggbb --in a.png --out b.png [--plate p.png] [--matte m.png] [--chain-out chain.json]
+import { activeSteps } from '../../core/steps/treatment.ts'
 import { createHash } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { parseHex, type Rgb } from '../../core/colour/hex.ts'
 import type { KeyFigures } from '../../core/matte/figures.ts'
-import { activeSteps } from '../../core/plan/plan-frame.ts'
 import { toRgba8 } from '../../core/render/render-reference.ts'
 import { treatReference } from '../../core/render/treat-reference.ts'
 import { readChain } from '../../core/show/migrate.ts'

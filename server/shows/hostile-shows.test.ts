@@ -1,8 +1,11 @@
 // Show files made to harm: small ones that are deep, wide, or show themselves many times over. Each is refused in words, or taken, and the
 // server answers others meanwhile.
+import { newSceneLayer } from '../../core/layers/scene.ts'
+import { newInputLayer } from '../../core/layers/input.ts'
+import { newGroupLayer } from '../../core/layers/group.ts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { seededRandom } from '../../core/random/seeded.ts'
-import { BARE_SCENE, newGroupLayer, newInputLayer, newSceneLayer } from '../../core/show/create.ts'
+import { BARE_SCENE } from '../../core/show/create.ts'
 import { readShow } from '../../core/show/migrate.ts'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
 import { tryRead } from '../try-read.ts'

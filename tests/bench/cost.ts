@@ -1,6 +1,7 @@
 // What the studio costs a laptop: processor time of all the browser's processes, in seconds of a core a second.
+import { newInputLayer } from '../../core/layers/input.ts'
 import { readdirSync, readFileSync } from 'node:fs'
-import { newInputLayer, newShow } from '../../core/show/create.ts'
+import { newShow } from '../../core/show/create.ts'
 import type { Show } from '../../core/show/show.ts'
 import { BareBrowser, type BarePage } from '../support/cdp.ts'
 import { startTestServer, type TestServer } from '../support/test-server.ts'

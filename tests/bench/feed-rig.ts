@@ -1,10 +1,10 @@
 // The real chain in a bare browser: studio in a hidden tab, meeting in front of it.
+import { newInputLayer } from '../../core/layers/input.ts'
 import { execFileSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { seedDemo } from '../../demo/seed.ts'
 import { switchStep } from '../../core/show/edits.ts'
 import { removeLayers } from '../../core/show/layer-set-edits.ts'
-import { newInputLayer } from '../../core/show/create.ts'
 import type { CameraDevice, Input, Show, Step } from '../../core/show/show.ts'
 import { stepOf, type StepKind } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'

@@ -1,9 +1,11 @@
 // The scene that frame costs are measured on: a still wall; a camera with crop, tone, key and spill in
 // a rounded frame; a title on its plate; the society's mark.
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import sharp, { type Sharp } from 'sharp'
 import type { I420Picture, RgbaPicture } from '../../core/picture/picture.ts'
-import type { FramePlan, SourceId, SourceInfo } from '../../core/plan/frame-plan.ts'
-import { inputSourceId, planFrame } from '../../core/plan/plan-frame.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import { planFrame } from '../../core/stage/plan-frame.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { demoPictures } from '../../demo/seed.ts'

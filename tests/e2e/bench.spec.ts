@@ -1,9 +1,9 @@
 // The bench as a presenter uses it: a bad camera picture made good from top to bottom, seen in the meeting.
+import { newCamera } from '../../core/inputs/camera.ts'
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
 import '../../app/engine/diagnostics.ts'
-import { newCamera } from '../../core/show/create.ts'
 import type { Scopes } from '../../engine/protocol.ts'
 import { addStep, benchPixels, colourAt, expect, isCloth, joinMeeting, openBench, openStudio, setNumber, switchStep, test } from './studio.ts'
 

@@ -1,6 +1,6 @@
 // Working inside a group: by the pointer on the stage, by keys in the strip, by numbers; and out of it again.
 import type { Locator, Page } from '@playwright/test'
-import { LIMITS } from '../../core/show/limits.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import type { GroupLayer, Show } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { expect, openStudio, setNumber, test } from './studio.ts'

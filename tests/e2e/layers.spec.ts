@@ -1,6 +1,6 @@
 // Kinds of layers, frames, blends and groups, through the real interface.
+import { textOf } from '../../core/layers/text.ts'
 import type { Locator, Page } from '@playwright/test'
-import { textOf } from '../../core/show/contents.ts'
 import { choose, expect, openStudio, setNumber, test } from './studio.ts'
 
 /** The middle of the stage's picture: red, green, blue. */

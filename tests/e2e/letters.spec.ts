@@ -1,9 +1,11 @@
 // Names in other scripts, as the audience gets them: each is set in a shipped typeface that has its letters, joined up and in its
 // own direction. Held against the font files themselves, set by the browser alone.
+import { PLAIN_FRAME } from '../../core/box/frame.ts'
+import { newTextLayer } from '../../core/layers/text.ts'
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
-import { BARE_SCENE, newTextLayer, PLAIN_FRAME } from '../../core/show/create.ts'
+import { BARE_SCENE } from '../../core/show/create.ts'
 import { breakPlaces } from '../../engine/text/break-text.ts'
 import { expect, openStudio, test } from './studio.ts'
 

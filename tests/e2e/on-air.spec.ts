@@ -1,6 +1,7 @@
 // What the audience gets changes only when the presenter says so, and the studio always tells what it is.
+import { newInputLayer } from '../../core/layers/input.ts'
 import type { Page } from '@playwright/test'
-import { BARE_SCENE, newInputLayer } from '../../core/show/create.ts'
+import { BARE_SCENE } from '../../core/show/create.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { choose, colourAt, expect, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'

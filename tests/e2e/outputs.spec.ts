@@ -1,10 +1,11 @@
 // Other ways out: the clean window, and a file that another program takes for a camera.
+import { newInputLayer } from '../../core/layers/input.ts'
 import { closeSync, openSync, readSync, rmSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import { markGeometry, readMark } from '../../core/marks/frame-mark.ts'
-import { newInputLayer, newShow } from '../../core/show/create.ts'
+import { newShow } from '../../core/show/create.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { expect, FULL_RATE, openStudio, test } from './studio.ts'
 

@@ -1,7 +1,8 @@
 // The picture has the room: how much of the window it takes, what happens with thirty scenes and long names, in small windows and
 // at 200 %, and that nothing lies over what is being judged.
+import { newTextLayer } from '../../core/layers/text.ts'
 import type { Page } from '@playwright/test'
-import { copyScene, newTextLayer } from '../../core/show/create.ts'
+import { copyScene } from '../../core/show/create.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { faultsOf } from './faults-of.ts'
 import { expect, openBench, openStudio, test } from './studio.ts'

@@ -1,6 +1,9 @@
 // The craft of the stage, the strip and the list of scenes, by pointer and by keys.
+import { newTextLayer } from '../../core/layers/text.ts'
+import { newStep } from '../../core/steps/treatment.ts'
+import { newInputLayer } from '../../core/layers/input.ts'
+import { newCamera } from '../../core/inputs/camera.ts'
 import type { Page } from '@playwright/test'
-import { newCamera, newInputLayer, newStep, newTextLayer } from '../../core/show/create.ts'
 import type { Layer, Show, Step } from '../../core/show/show.ts'
 import { expect, openStudio, setNumber, test } from './studio.ts'
 import type { TestServer } from '../support/test-server.ts'

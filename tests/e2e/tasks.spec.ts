@@ -1,7 +1,7 @@
 // What a presenter comes to do, with every action counted and printed: by mouse, and once by keys alone.
+import { textOf } from '../../core/layers/text.ts'
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import sharp from 'sharp'
-import { textOf } from '../../core/show/contents.ts'
 import type { TextLayer } from '../../core/show/show.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import type { TestServer } from '../support/test-server.ts'

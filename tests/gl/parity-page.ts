@@ -1,5 +1,5 @@
 // Runs inside the browser: the executor for graphics cards against the exact reference. Built by gl.spec.ts.
-import { planFrame, planInput } from '../../core/plan/plan-frame.ts'
+import { planFrame, planInput } from '../../core/stage/plan-frame.ts'
 import type { Shape } from '../../core/composite/shape.ts'
 import type { FramePlan, Item, Paint } from '../../core/plan/frame-plan.ts'
 import { rootOf } from '../../core/plan/read-plan.ts'

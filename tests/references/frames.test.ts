@@ -1,9 +1,9 @@
 // Frames of layers against plain geometry: every pixel as the mean of 16 × 16 points, each of which is in the ring, in the picture or on the
 // ground and nowhere else. The rule for a point is written here anew: a rounded box by distance to its corner circles, an ellipse by its equation.
+import { newInputLayer } from '../../core/layers/input.ts'
 import { describe, expect, it } from 'vitest'
-import { planFrame } from '../../core/plan/plan-frame.ts'
+import { planFrame } from '../../core/stage/plan-frame.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
-import { newInputLayer } from '../../core/show/create.ts'
 import type { ColourInput, Frame, Show } from '../../core/show/show.ts'
 import { showCase } from '../support/random-shows.ts'
 

@@ -7,7 +7,7 @@ import { rotation, followedBy, scaling, translation } from '../../core/composite
 import type { Affine } from '../../core/composite/affine.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { PlanBuilder } from '../../core/plan/plan-builder.ts'
-import { PICTURE } from '../../core/plan/plan-frame.ts'
+import { PICTURE } from '../../core/stage/plan-frame.ts'
 import { renderReference } from '../../core/render/render-reference.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'

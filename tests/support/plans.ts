@@ -1,9 +1,10 @@
 // Plans made by hand, for tests of what is done with them.
+import type { SourceId } from '../../core/picture/source.ts'
 import { plainCoverage } from '../../core/composite/coverage.ts'
 import { translation } from '../../core/composite/affine.ts'
-import type { FramePlan, Item, SourceId, StackNode } from '../../core/plan/frame-plan.ts'
+import type { FramePlan, Item, StackNode } from '../../core/plan/frame-plan.ts'
 import { PlanBuilder } from '../../core/plan/plan-builder.ts'
-import { PICTURE } from '../../core/plan/plan-frame.ts'
+import { PICTURE } from '../../core/stage/plan-frame.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 
 /** Pictures of 4 × 4 pixels over each other. */

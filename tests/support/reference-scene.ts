@@ -1,11 +1,11 @@
 // A scene of a stored show as the reference renderer makes it, with the stand-ins as they are at a time. Node only.
+import { inputSourceId, plainSourceId } from '../../core/inputs/source-ids.ts'
+import type { SourceId } from '../../core/picture/source.ts'
 import { readFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import { parseHex } from '../../core/colour/hex.ts'
 import type { Picture, RgbaPicture } from '../../core/picture/picture.ts'
-import type { SourceId } from '../../core/plan/frame-plan.ts'
-import { inputSourceId, plainSourceId } from '../../core/plan/plan-frame.ts'
 import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
 import type { Input, Show } from '../../core/show/show.ts'
 import { loadFonts } from '../../server/cli/node-engine.ts'

@@ -1,7 +1,7 @@
+import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import type { SourceInfo } from '../../core/picture/source.ts'
 import { demoShow } from '../../demo/show.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
-import type { SourceInfo } from '../../core/plan/frame-plan.ts'
-import { inputSourceId } from '../../core/plan/plan-frame.ts'
 
 const HASH = (digit: string) => digit.repeat(64)
 

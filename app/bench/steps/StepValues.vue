@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The values of a step, one control each, made from the step's own description.
+import { isCamera } from '../../../core/inputs/camera.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Step } from '../../../core/show/show.ts'
@@ -25,7 +26,7 @@ const specs = computed(() =>
 )
 const inputOptions = computed(() => [
   { value: '', label: t('room.none') },
-  ...(showStore.show?.inputs ?? []).filter((input) => input.kind !== 'camera').map((input) => ({ value: input.id, label: input.name })),
+  ...(showStore.show?.inputs ?? []).filter((input) => !isCamera(input)).map((input) => ({ value: input.id, label: input.name })),
 ])
 
 /** Values that make no difference now are left out. */

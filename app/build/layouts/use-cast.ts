@@ -1,9 +1,10 @@
 // Who plays which part in the layouts of the scene on the stage: guessed, until the presenter chooses.
+import { inputIdOf } from '../../../core/layers/index.ts'
+import { newSceneLayer } from '../../../core/layers/scene.ts'
 import { computed, shallowReactive } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { castOf, type Cast } from '../../../core/layout/arrange/cast.ts'
 import { canBePage } from '../../../core/layout/inside-page.ts'
-import { newSceneLayer } from '../../../core/show/create.ts'
 import { updateLayer } from '../../../core/show/edits.ts'
 import { standinCameras, type CameraInput, type Input, type Layer } from '../../../core/show/show.ts'
 import { useDevices } from '../../devices/use-devices.ts'
@@ -42,7 +43,7 @@ export function useCast() {
     return { presenters: guessed.presenters.filter((id) => !out.includes(id)), page: chosen === undefined || !isThere ? guessed.page : chosen }
   })
   const inputsOf = (kinds: readonly Input['kind'][]) => (showStore.show?.inputs ?? []).filter(({ kind }) => kinds.includes(kind))
-  const layerOfInput = (inputId: string) => layers.value.find((layer) => layer.kind === 'input' && layer.inputId === inputId && layer.part === null)
+  const layerOfInput = (inputId: string) => layers.value.find((layer) => inputIdOf(layer) === inputId && layer.part === null)
 
   /** The camera that comes with a layout where there is none: the show's first, the machine's first, or a stand-in. */
   const firstCamera = computed<{ readonly label: string; readonly bring: () => void }>(() => {
@@ -62,7 +63,8 @@ export function useCast() {
   const people = computed(() =>
     cast.value.presenters.flatMap((id) => {
       const layer = layers.value.find((one) => one.id === id)
-      return layer?.kind === 'input' ? [`input:${layer.inputId}`] : []
+      const inputId = layer === undefined ? null : inputIdOf(layer)
+      return inputId === null ? [] : [`input:${inputId}`]
     }),
   )
 
@@ -70,7 +72,7 @@ export function useCast() {
     const { show, scene } = showStore
     if (show === null || scene === null) return []
     const here = layers.value.filter((layer) => !layer.locked && canBePage(show, layer))
-    const hereInputs = new Set(here.flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : [])))
+    const hereInputs = new Set(here.map(inputIdOf))
     return [
       { value: NOTHING, label: t('layouts.nothing'), group: '' },
       ...here.map((layer) => ({ value: `layer:${layer.id}`, label: layer.name, group: t('layouts.inScene') })),

@@ -1,11 +1,12 @@
 // The layouts of the scene on the stage: what each would make of it, which one it has, and taking one.
+import { isCamera } from '../../../core/inputs/camera.ts'
+import { neededSourceOf, inputIdOf } from '../../../core/layers/index.ts'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { arrangeScene } from '../../../core/layout/arrange/arrange-scene.ts'
 import { looksAlike } from '../../../core/layout/arrange/follow-canvas.ts'
 import { hiddenParts, withoutIdleParts } from '../../../core/layout/arrange/idle-parts.ts'
 import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
-import { inputSourceId } from '../../../core/layers/sources.ts'
 import type { Content, Scene, Show } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useHeads } from '../../engine/use-heads.ts'
@@ -87,7 +88,7 @@ export function useLayouts() {
     stopWaiting?.()
     const { sceneId, scene } = showStore
     const ids = [...cast.value.presenters, ...(cast.value.page === null ? [] : [cast.value.page])]
-    const waiting = (scene?.layers ?? []).flatMap((layer) => (ids.includes(layer.id) && layer.kind === 'input' ? [inputSourceId(layer.inputId)] : []))
+    const waiting = (scene?.layers ?? []).flatMap((layer) => (ids.includes(layer.id) ? (neededSourceOf(showStore.show!, layer) ?? []) : []))
     if (sceneId === null || waiting.every((id) => engine.infos.has(id))) return
     waited = scene
     stopWaiting = watch(
@@ -111,8 +112,8 @@ export function useLayouts() {
   function open(): void {
     isOpen.value = true
     hiddenBefore = showStore.show === null ? new Set() : hiddenParts(showStore.show)
-    const ids = (showStore.scene?.layers ?? []).flatMap((layer) => (layer.kind === 'input' ? [layer.inputId] : []))
-    const cameras = (showStore.show?.inputs ?? []).filter(({ id, kind }) => kind === 'camera' && ids.includes(id))
+    const ids = (showStore.scene?.layers ?? []).flatMap((layer) => inputIdOf(layer) ?? [])
+    const cameras = (showStore.show?.inputs ?? []).filter(isCamera).filter(({ id }) => ids.includes(id))
     void lookIn(cameras.map(({ id }) => id))
   }
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 // What is selected on the stage, and everything that pointer and keys do with it there.
+import { isGroup } from '../../../core/layers/group.ts'
+import { isText } from '../../../core/layers/text.ts'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { Rect } from '../../../core/layout/fit.ts'
+import type { Rect } from '../../../core/box/fit.ts'
 import { layerAt } from '../../../core/layout/hit-test.ts'
-import { boxRound } from '../../../core/layout/placement.ts'
+import { boxRound } from '../../../core/box/placement.ts'
 import { toSceneCanvas } from '../../../core/show/group-space.ts'
 import type { GroupLayer, Layer, Placement } from '../../../core/show/show.ts'
 import ContextMenu from '../../base/ContextMenu.vue'
@@ -48,7 +50,7 @@ const { guides, place, moveBy, grab } = useStageGestures(() => props.zoom, point
 const writing = computed(() => {
   const found = showStore.list.find(({ id }) => id === writingId.value)
   const placed = showStore.stageLayers.find(({ id }) => id === writingId.value)
-  return found?.kind === 'text' && placed !== undefined ? { layer: found, placement: placed.placement } : null
+  return isText(found) && placed !== undefined ? { layer: found, placement: placed.placement } : null
 })
 /** The box with the handles: of the one that is selected, or round all of them. */
 const selection = computed(() => (isMany.value && around.value !== null ? { ...around.value, angleDeg: 0 } : (layer.value?.placement ?? null)))
@@ -139,8 +141,8 @@ function onContextMenu(event: MouseEvent): void {
 
 function onDoubleClick(event: MouseEvent): void {
   const hit = hitAt(event)
-  if (hit?.kind === 'group') openAt(hit, event)
-  else if (hit?.kind === 'text' && !hit.locked && !isHeld.value) writingId.value = hit.id
+  if (isGroup(hit)) openAt(hit, event)
+  else if (isText(hit) && !hit.locked && !isHeld.value) writingId.value = hit.id
 }
 
 /** Opens a group with the layer under the pointer selected. */
@@ -164,9 +166,9 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     return duplicate('own')
   }
-  if (event.key === 'Enter' && event.shiftKey && (current.kind === 'group' || (current.kind === 'text' && !current.locked))) {
+  if (event.key === 'Enter' && event.shiftKey && (isGroup(current) || (isText(current) && !current.locked))) {
     event.preventDefault()
-    if (current.kind === 'group') showStore.openGroup(current)
+    if (isGroup(current)) showStore.openGroup(current)
     else writingId.value = current.id
     return
   }

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // The words of a text, written where they are seen. Each line has a field of its own; Escape or a press elsewhere ends it.
+import { textOf } from '../../../core/layers/text.ts'
 import { onClickOutside } from '@vueuse/core'
 import { computed, onMounted, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { textOf } from '../../../core/show/contents.ts'
-import { LIMITS } from '../../../core/show/limits.ts'
+import { LIMITS } from '../../../core/schema/limits.ts'
 import type { Placement, TextLayer } from '../../../core/show/show.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import { useTextEdit } from '../use-text-edit.ts'

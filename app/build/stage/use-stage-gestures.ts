@@ -1,14 +1,15 @@
 // Moving, sizing, cropping and turning on the stage with the pointer. Where things come to rest, and what a dragged edge does, is core's.
+import { layerKindOf } from '../../../core/layers/index.ts'
 import { onScopeDispose, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { TIME_TO_ACT_MS } from '../../shell/announce.ts'
 import { sizeOf } from '../../../core/layout/arrange/arrange-scene.ts'
 import { cropByEdges } from '../../../core/layout/crop-drag.ts'
-import { boxRound } from '../../../core/layout/placement.ts'
+import { boxRound } from '../../../core/box/placement.ts'
 import { resized, turnedTo, type Towards } from '../../../core/layout/resize.ts'
 import { snapEdges, snapMove, type SnapGuide } from '../../../core/layout/snap.ts'
-import type { Rect } from '../../../core/layout/fit.ts'
+import type { Rect } from '../../../core/box/fit.ts'
 import { placeAlike, siblingsOf } from '../../../core/show/all-scenes.ts'
 import { placeLayer, updateLayer } from '../../../core/show/edits.ts'
 import { moveLayersBy } from '../../../core/show/layer-set-edits.ts'
@@ -154,8 +155,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
 
   /** Whether a layer shows a picture of which a part can be taken off. */
   function canCrop(layer: Layer): boolean {
-    if (layer.kind === 'scene' || layer.kind === 'group') return true
-    return layer.kind === 'input' && showStore.show?.inputs.find(({ id }) => id === layer.inputId)?.kind !== 'colour'
+    return layerKindOf(layer).hasPicture(layer, showStore.show!)
   }
 
   /** What lay alike in other scenes may come along. */

@@ -1,7 +1,11 @@
 // What keeps the scene on the stage from being whole, and what the audience gets meanwhile.
+import { isClip } from '../../../core/inputs/clip.ts'
+import { isScreen } from '../../../core/inputs/screen.ts'
+import { isCamera } from '../../../core/inputs/camera.ts'
+import { inputIdOf } from '../../../core/layers/index.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { layersShownBy } from '../../../core/show/layer-tree.ts'
+import { layersShownBy } from '../../../core/layers/tree.ts'
 import type { CameraInput, Input, ScreenInput } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
@@ -13,20 +17,20 @@ export function useStageTrouble() {
 
   const inputs = computed<readonly Input[]>(() => {
     const layers = (showStore.scene?.layers ?? []).flatMap((layer) => (layer.visible ? [layer, ...layersShownBy(showStore.show!, layer)] : []))
-    const shown = new Set(layers.flatMap((layer) => (layer.kind === 'input' && layer.visible ? [layer.inputId] : [])))
+    const shown = new Set(layers.filter((layer) => layer.visible).map(inputIdOf))
     return (showStore.show?.inputs ?? []).filter((input) => shown.has(input.id))
   })
-  const cameras = computed(() => inputs.value.filter((input): input is CameraInput => input.kind === 'camera'))
+  const cameras = computed(() => inputs.value.filter(isCamera))
   /** The first screen of the scene that nothing is shared for. */
   const screen = computed<ScreenInput | null>(() => {
-    const screens = inputs.value.filter((input): input is ScreenInput => input.kind === 'screen' && input.source.type === 'shared')
+    const screens = inputs.value.filter(isScreen).filter(({ source }) => source.type === 'shared')
     return screens.find(({ id }) => !['live', 'choosing'].includes(engine.screenStates[id] ?? 'unshared')) ?? null
   })
   const stateOf = (camera: CameraInput) => engine.cameraStates[camera.id] ?? 'starting'
   /** The first camera of the scene that cannot be had. */
   const camera = computed(() => cameras.value.find((one) => !['live', 'starting', 'resting'].includes(stateOf(one))) ?? null)
   /** The first clip of the scene that cannot be played. */
-  const clip = computed(() => inputs.value.find(({ id, kind }) => kind === 'clip' && (engine.clipStates[id]?.failure ?? null) !== null) ?? null)
+  const clip = computed(() => inputs.value.filter(isClip).find(({ id }) => (engine.clipStates[id]?.failure ?? null) !== null) ?? null)
   const isOnAir = computed(() => engine.onAirId !== null && engine.onAirId === showStore.sceneId)
   const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)
 

@@ -1,12 +1,13 @@
 // Layouts as edits: a scene keeps its layers, and gets them where a layout has them.
-import { inputSourceId } from '../../layers/sources.ts'
-import type { SourceInfos } from '../../layers/place.ts'
+import { naturalSizeOf, inputIdOf } from '../../layers/index.ts'
+import { PLAIN_FRAME } from '../../box/frame.ts'
+import { newShapeLayer } from '../../layers/shape.ts'
+import type { SourceInfos } from '../../picture/source.ts'
 import { addContents } from '../../show/contents.ts'
-import { newShapeLayer, PLAIN_FRAME } from '../../show/create.ts'
 import { updateScene } from '../../show/edits.ts'
-import type { MakeId } from '../../show/make-id.ts'
+import type { MakeId } from '../../random/make-id.ts'
 import type { Content, Frame, Layer, Scene, Show } from '../../show/show.ts'
-import type { Rect } from '../fit.ts'
+import type { Rect } from '../../box/fit.ts'
 import { inkOf, newInk, withoutWall, withWall } from '../inside-page.ts'
 import type { Cast } from './cast.ts'
 import { cropRound, USUAL_HEAD, type Head } from './head.ts'
@@ -59,12 +60,13 @@ export function isEmptyCast({ presenters, page }: Cast): boolean {
 }
 
 /** Size of what a layer shows before it is cropped. */
-export function sizeOf({ canvas }: Pick<Show, 'canvas'>, layer: Layer, { infos }: PictureFacts): { readonly widthPx: number; readonly heightPx: number } {
-  return layer.kind === 'input' ? (infos.get(inputSourceId(layer.inputId)) ?? USUAL_SIZE) : canvas
+export function sizeOf(show: Show, layer: Layer, { infos }: PictureFacts): { readonly widthPx: number; readonly heightPx: number } {
+  return naturalSizeOf(show, layer, infos) ?? USUAL_SIZE
 }
 
-function headOf(layer: Layer, { heads }: PictureFacts): Head | null {
-  return layer.kind === 'input' ? (heads.get(layer.inputId) ?? null) : null
+/** Where the head is in the picture of a layer, as far as it was found. */
+export function headOf(layer: Layer, { heads }: PictureFacts): Head | null {
+  return heads.get(inputIdOf(layer) ?? '') ?? null
 }
 
 function shownSize({ crop }: Layer, { widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number }) {
@@ -137,8 +139,7 @@ function partsFor(
     else {
       const fresh = newShapeLayer(names.divider, 'box', show.canvas, makeId)
       layers.push({ ...fresh.layer, part: 'divider', placement })
-      for (const content of fresh.contents)
-        contents.push(content.kind === 'shape' ? { ...content, fill: { kind: 'plain', colour: DIVIDER_COLOUR, opacity: 1 } } : content)
+      contents.push(...fresh.contents)
     }
   }
   const ink = page === undefined ? undefined : inkOf(scene, page)

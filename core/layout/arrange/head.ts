@@ -1,6 +1,6 @@
 // Where a head is in a camera's picture, and which part of the picture to show so that it is well inside.
 import type { Crop } from '../../show/show.ts'
-import type { Rect } from '../fit.ts'
+import type { Rect } from '../../box/fit.ts'
 
 /** A head, hair and chin included, as shares 0..1 of the picture's width and height. */
 export type Head = Rect

@@ -1,8 +1,8 @@
 // What layouts that were tried have left: hidden dividers and ink that nobody has made anything of.
-import { shapeOf } from '../../show/contents.ts'
-import { PLAIN_FRAME } from '../../show/create.ts'
+import { PLAIN_FRAME } from '../../box/frame.ts'
+import { shapeOf, isShape } from '../../layers/shape.ts'
 import { removeLayers } from '../../show/layer-set-edits.ts'
-import type { Layer, Scene, Show } from '../../show/show.ts'
+import type { Layer, Scene, Show, ShapeLayer } from '../../show/show.ts'
 import { inkModeOf, showsSame } from '../inside-page.ts'
 import { DIVIDER_COLOUR } from './arrange-scene.ts'
 
@@ -23,7 +23,7 @@ export function hiddenParts({ scenes }: Show): ReadonlySet<string> {
 function isIdle(show: Show, scene: Scene, layer: Layer): boolean {
   if (layer.part === null || layer.visible || layer.locked || layer.opacity !== 1) return false
   if (layer.part === 'ink') return isUsualInk(scene, layer)
-  return layer.kind === 'shape' && layer.blend === 'normal' && layer.treatment.length === 0 && isPlain(layer) && isUsualFill(show, layer)
+  return isShape(layer) && layer.blend === 'normal' && layer.treatment.length === 0 && isPlain(layer) && isUsualFill(show, layer)
 }
 
 /** A layout makes ink that darkens, with the steps of its page. */
@@ -37,7 +37,7 @@ function isPlain({ frame }: Layer): boolean {
   return JSON.stringify(frame) === JSON.stringify({ ...PLAIN_FRAME, form: 'box' })
 }
 
-function isUsualFill(show: Show, layer: Extract<Layer, { kind: 'shape' }>): boolean {
+function isUsualFill(show: Show, layer: ShapeLayer): boolean {
   const { fill, outline } = shapeOf(show, layer)
   return outline === null && fill.kind === 'plain' && fill.colour === DIVIDER_COLOUR && fill.opacity === 1
 }

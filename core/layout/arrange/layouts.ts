@@ -1,5 +1,5 @@
 // Where a presenter, a page and more cameras go on a canvas of any shape. Everything is in canvas pixels.
-import type { Rect } from '../fit.ts'
+import type { Rect } from '../../box/fit.ts'
 import { cropRound, headInBox, USUAL_HEAD, type Head } from './head.ts'
 
 /** In the order they are offered. */

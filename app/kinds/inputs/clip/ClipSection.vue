@@ -1,0 +1,139 @@
+<script setup lang="ts">
+// Playing a clip, and which part of it, how fast and how often.
+import { isClip } from '../../../../core/inputs/clip.ts'
+import { updateInputOf } from '../../../../core/show/edits.ts'
+import { Pause, Play, RotateCcw, TriangleAlert } from 'lucide-vue-next'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { RANGES } from '../../../../core/schema/limits.ts'
+import type { ClipInput } from '../../../../core/show/show.ts'
+import BaseButton from '../../../base/BaseButton.vue'
+import IconButton from '../../../base/IconButton.vue'
+import NumberField from '../../../base/NumberField.vue'
+import ToggleSwitch from '../../../base/ToggleSwitch.vue'
+import { useEngineStore } from '../../../engine/engine.store.ts'
+import { useShowStore } from '../../../show/show.store.ts'
+import InspectorSection from '../../../build/InspectorSection.vue'
+import { useSmallerCopy } from './use-smaller-copy.ts'
+
+const props = defineProps<{ input: ClipInput }>()
+const { t } = useI18n()
+const showStore = useShowStore()
+const engine = useEngineStore()
+const state = computed(() => engine.clipStates[props.input.id])
+const seconds = (us: number) => us / 1e6
+const lengthS = computed(() => seconds(state.value?.durationUs ?? 0))
+const { isHeavy, progress, make, cancel } = useSmallerCopy(() => props.input)
+const place = computed(() => {
+  const { mediaUs = 0, durationUs = 0 } = state.value ?? {}
+  return {
+    share: durationUs === 0 ? 0 : mediaUs / durationUs,
+    words: t('clips.place', { at: seconds(mediaUs).toFixed(1), of: seconds(durationUs).toFixed(1) }),
+  }
+})
+
+function set(part: Partial<Pick<ClipInput, 'fromMs' | 'toMs' | 'rate' | 'loops'>>): void {
+  showStore.edit(
+    t('edits.clip', { name: props.input.name }),
+    (show) => updateInputOf(show, props.input.id, isClip, (input) => ({ ...input, ...part })),
+    `clip-${props.input.id}-${Object.keys(part).join()}`,
+  )
+}
+
+/** The end comes after the beginning, by a tenth of a second at least. */
+function setFrom(value: number): void {
+  const end = props.input.toMs ?? Math.round(lengthS.value * 1000)
+  set({ fromMs: Math.max(0, Math.min(Math.round(value * 1000), end - 100)) })
+}
+
+function setTo(value: number): void {
+  const ms = Math.max(props.input.fromMs + 100, Math.round(value * 1000))
+  set({ toMs: ms >= Math.round(lengthS.value * 1000) ? null : ms })
+}
+</script>
+
+<template>
+  <InspectorSection :title="t('clips.title')">
+    <p v-if="state?.failure" role="alert" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+      <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
+      <span>{{ t('clips.failed', { reason: state.failure }) }}</span>
+    </p>
+    <p v-else-if="state?.damage" role="status" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+      <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
+      <span>{{ t('clips.damaged', { at: seconds(state.damage.fromUs).toFixed(1), reason: state.damage.reason }) }}</span>
+    </p>
+    <div class="flex items-center gap-1">
+      <IconButton
+        :icon="state?.isPlaying ? Pause : Play"
+        size="small"
+        :label="state?.isPlaying ? t('clips.pause') : t('clips.play')"
+        @click="state?.isPlaying ? engine.pauseClip(input.id) : engine.playClip(input.id)"
+      />
+      <IconButton :icon="RotateCcw" size="small" :label="t('clips.restart')" @click="engine.restartClip(input.id)" />
+      <div class="mx-1 h-1 min-w-0 flex-1 overflow-hidden rounded bg-line"><div class="h-full bg-green" :style="{ width: `${place.share * 100}%` }"></div></div>
+      <span class="font-num text-[11px] whitespace-nowrap text-soft tabular-nums" data-testid="clip-place">{{ place.words }}</span>
+    </div>
+    <p class="mt-2 flex items-center gap-2">
+      <ToggleSwitch :model-value="input.loops" :label="t('clips.loops')" @update:model-value="set({ loops: $event })" />
+      <span>{{ t('clips.loops') }}</span>
+    </p>
+    <div class="mt-2 grid grid-cols-3 gap-1.5">
+      <label class="text-[11.5px] text-soft">
+        {{ t('clips.from') }}
+        <NumberField
+          class="mt-0.5 text-ink"
+          :model-value="input.fromMs / 1000"
+          :label="t('clips.from')"
+          :min="0"
+          :max="Math.max(0.1, lengthS)"
+          :step="0.1"
+          unit="s"
+          @update:model-value="setFrom"
+        />
+      </label>
+      <label class="text-[11.5px] text-soft">
+        {{ t('clips.to') }}
+        <NumberField
+          class="mt-0.5 text-ink"
+          :model-value="Math.round((input.toMs ?? lengthS * 1000) / 10) / 100"
+          :label="t('clips.to')"
+          :min="0.1"
+          :max="Math.max(0.1, Math.round(lengthS * 100) / 100)"
+          :step="0.1"
+          unit="s"
+          @update:model-value="setTo"
+        />
+      </label>
+      <label class="text-[11.5px] text-soft">
+        {{ t('clips.rate') }}
+        <NumberField
+          class="mt-0.5 text-ink"
+          :model-value="input.rate"
+          :label="t('clips.rate')"
+          :min="RANGES.clipRate.min"
+          :max="RANGES.clipRate.max"
+          :step="0.05"
+          unit="×"
+          @update:model-value="set({ rate: $event })"
+        />
+      </label>
+    </div>
+    <div v-if="isHeavy || progress !== null" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+      <template v-if="progress === null">
+        <p>{{ t('clips.heavy', { size: `${state?.widthPx}×${state?.heightPx}` }) }}</p>
+        <BaseButton class="mt-1.5" @click="make">{{ t('clips.makeSmaller') }}</BaseButton>
+      </template>
+      <div v-else class="flex items-center gap-2" role="status">
+        <div
+          class="h-1.5 flex-1 overflow-hidden rounded bg-line"
+          role="progressbar"
+          :aria-label="t('clips.making')"
+          :aria-valuenow="Math.round(progress * 100)"
+        >
+          <div class="h-full bg-green" :style="{ width: `${progress * 100}%` }"></div>
+        </div>
+        <BaseButton kind="quiet" @click="cancel">{{ t('clips.cancel') }}</BaseButton>
+      </div>
+    </div>
+  </InspectorSection>
+</template>

@@ -1,0 +1,38 @@
+// Every kind of input as the studio shows it: a folder with its part of the inspector for kinds that have one, and a line here.
+import { Camera, Film, Image, MonitorUp, Palette } from 'lucide-vue-next'
+import type { Component } from 'vue'
+import type { InputKind, InputOf } from '../../../core/inputs/input.ts'
+import CameraSection from './camera/CameraSection.vue'
+import ClipSection from './clip/ClipSection.vue'
+import ColourSection from './colour/ColourSection.vue'
+import type { InputFace } from './face.ts'
+import ScreenSection from './screen/ScreenSection.vue'
+
+const still = () => ({ words: 'bench.still', hasSize: true })
+
+export const inputFaces: { readonly [K in InputKind]: InputFace<K> } = {
+  camera: {
+    icon: Camera,
+    section: CameraSection as Component,
+    state: ({ id }, { cameraStates }) => {
+      const state = cameraStates[id] ?? 'starting'
+      return state === 'live' ? { words: 'bench.live', hasSize: true } : { words: `camera.${state}`, hasSize: false }
+    },
+  },
+  screen: {
+    icon: MonitorUp,
+    section: ScreenSection as Component,
+    state: ({ id, source }, { screenStates }) => ({
+      words: `screens.states.${source.type === 'standin' ? 'live' : (screenStates[id] ?? 'unshared')}`,
+      hasSize: true,
+    }),
+  },
+  picture: { icon: Image, section: null, state: still },
+  clip: { icon: Film, section: ClipSection as Component, state: () => ({ words: 'layer.kinds.clip', hasSize: true }) },
+  colour: { icon: Palette, section: ColourSection as Component, state: still },
+}
+
+/** How the kind of an input shows itself. */
+export function inputFaceOf<K extends InputKind>(input: InputOf<K> & { readonly kind: K }): InputFace<K> {
+  return inputFaces[input.kind]
+}

@@ -1,0 +1,50 @@
+import { z } from 'zod'
+import { RANGES } from '../schema/limits.ts'
+import { number } from '../schema/values.ts'
+import type { Input, InputBase, InputDefinition } from './input.ts'
+import { assetSchema, inputBase } from './schema.ts'
+import { inputSourceId } from './source-ids.ts'
+
+/** A moving picture from a file. */
+export interface ClipInput extends InputBase {
+  readonly kind: 'clip'
+  /** SHA-256 of the file, lower-case hex. */
+  readonly asset: string
+  /** The part that is played, in ms of the file; `toMs` null: to its end. */
+  readonly fromMs: number
+  readonly toMs: number | null
+  /** 1: as fast as it was made. */
+  readonly rate: number
+  /** Whether it begins again at its end, or holds its last picture. */
+  readonly loops: boolean
+}
+
+const schema = z
+  .strictObject({
+    ...inputBase,
+    kind: z.literal('clip'),
+    asset: assetSchema,
+    fromMs: number(RANGES.clipMs),
+    toMs: number(RANGES.clipMs).nullable(),
+    rate: number(RANGES.clipRate),
+    loops: z.boolean(),
+  })
+  .refine(({ fromMs, toMs }) => toMs === null || toMs > fromMs, { path: ['toMs'], message: 'must be later than fromMs' })
+
+export const clip: InputDefinition<'clip'> = {
+  kind: 'clip',
+  schema,
+  subject: 'page',
+  pageRank: 2,
+  isPageWhenWhole: false,
+  canBeMark: true,
+  fit: 'fill',
+  hasPicture: true,
+  sourceId: ({ id }) => inputSourceId(id),
+  still: () => null,
+  // The file's first frame is its picture.
+  inCover: ({ id, name, asset, treatment }) => ({ id, kind: 'picture', name, asset, treatment }),
+  placeholder: 'film',
+}
+
+export const isClip = (input: Input): input is ClipInput => input.kind === 'clip'

@@ -1,0 +1,23 @@
+// Names of the pictures that layers show.
+import { hash53 } from '../random/hash.ts'
+import type { SourceId } from '../picture/source.ts'
+
+/** The source that carries an input's pictures. */
+export function inputSourceId(inputId: string): SourceId {
+  return `input:${inputId}`
+}
+
+/** The source that carries a text's picture. It is named by what it shows: equal names are equal pictures. */
+export function textSourceId(key: string): SourceId {
+  return `text:${hash53(key).toString(36)}`
+}
+
+/** The source that carries a drawn outline's picture, named as a text's is. */
+export function outlineSourceId(key: string): SourceId {
+  return `outline:${hash53(key).toString(36)}`
+}
+
+/** The one-pixel source of a plain colour. */
+export function plainSourceId(hex: string): SourceId {
+  return `colour:${hex.toLowerCase()}`
+}
