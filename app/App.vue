@@ -9,7 +9,7 @@ import { useOutputsStore } from './outputs/outputs.store.ts'
 import { announcement } from './shell/announce.ts'
 import { useRefusalNotice } from './shell/use-refusal-notice.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
-import { useShortcuts } from './shell/use-shortcuts.ts'
+import { useShortcuts } from './commands/use-shortcuts.ts'
 import { useTheme } from './shell/use-theme.ts'
 import { useWindowShape } from './shell/use-window-shape.ts'
 

@@ -10,6 +10,8 @@ export interface MenuAction {
   /** One more line: what it is for. */
   readonly detail?: string
   readonly disabled?: boolean
+  /** Why it is disabled, in words. */
+  readonly why?: string
   /** Starts a new group, with this heading. */
   readonly group?: string
   readonly run: () => void

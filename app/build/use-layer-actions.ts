@@ -124,7 +124,13 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
 
   const actions = computed<MenuAction[]>(() => {
     const { selectedLayers: layers, layer, show, scene } = showStore
-    const past: MenuAction = { label: t('layer.paste'), icon: ClipboardPaste, disabled: !hasCopied.value || scene?.locked === true, run: () => paste('own') }
+    const past: MenuAction = {
+      label: t('layer.paste'),
+      icon: ClipboardPaste,
+      disabled: !hasCopied.value || scene?.locked === true,
+      ...(hasCopied.value ? {} : { why: t('commands.why.nothingCopied') }),
+      run: () => paste('own'),
+    }
     if (layer === null || show === null || scene === null) return [past]
     const isOne = layers.length === 1
     const isLocked = scene.locked

@@ -1,6 +1,7 @@
 // One list, though long: whoever translates has the words of the studio in one place, in the order of its views.
 import { benchWords } from './bench-en.ts'
 import { buildWords } from './build-en.ts'
+import { commandWords } from './commands-en.ts'
 import { deviceWords } from './devices-en.ts'
 import { sceneWords } from './scenes-en.ts'
 import { showsWords } from './shows-en.ts'
@@ -14,6 +15,7 @@ export default {
   ...deviceWords,
   ...buildWords,
   ...sceneWords,
+  ...commandWords,
   nav: { bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   header: {
     undo: 'Undo {what}',

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { inputOf } from '../../core/layers/index.ts'
-import { ChevronDown, History, Keyboard, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
+import { ChevronDown, History, Keyboard, Search, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
@@ -14,20 +14,21 @@ import { useShowStore } from '../show/show.store.ts'
 import VoiceControl from '../sound/VoiceControl.vue'
 import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
-import KeysDialog from './KeysDialog.vue'
+import CommandPalette from '../commands/CommandPalette.vue'
+import KeysDialog from '../commands/KeysDialog.vue'
+import { useCommands } from '../commands/use-commands.ts'
 import MachineMenu from './MachineMenu.vue'
 import SaveNote from './SaveNote.vue'
 import SelfMark from './SelfMark.vue'
 import StepsMenu from './StepsMenu.vue'
-import { areKeysShown } from './keys.ts'
 import { useTheme } from './use-theme.ts'
-import { useUndo } from './use-undo.ts'
 
 const { t } = useI18n()
 const route = useRoute()
 const router = useRouter()
 const showStore = useShowStore()
-const { theme, toggle } = useTheme()
+const { theme } = useTheme()
+const { commands, run } = useCommands()
 const isRenaming = ref(false)
 const isVersionsOpen = ref(false)
 
@@ -46,10 +47,10 @@ const showActions = computed(() => [
   { label: t('nav.shows'), icon: LayoutGrid, run: () => void router.push({ name: 'shows' }) },
   { label: t('header.rename'), icon: Pencil, run: () => (isRenaming.value = true) },
   { label: t('header.versions'), icon: History, run: () => (isVersionsOpen.value = true) },
-  { label: t('keys.open'), icon: Keyboard, run: () => (areKeysShown.value = true) },
+  { label: t('commands.open'), icon: Search, run: () => run('palette') },
+  { label: t('keys.open'), icon: Keyboard, Search, run: () => run('keys') },
 ])
 
-const { undo, redo } = useUndo()
 /** "move of Class title", and where, when that is not on the stage. */
 const where = (what: string, scene: { readonly name: string } | null) => (scene === null ? what : t('edits.inScene', { what, scene: scene.name }))
 const undoWords = computed(() =>
@@ -110,11 +111,11 @@ function rename(name: string): void {
     <div class="ml-auto flex min-w-0 items-center justify-end gap-1">
       <template v-if="isInShow">
         <SaveNote class="mr-2" />
-        <IconButton :icon="Undo2" :label="undoWords" :disabled="showStore.undoLabel === null" @click="undo" />
-        <IconButton :icon="Redo2" :label="redoWords" :disabled="showStore.redoLabel === null" @click="redo" />
+        <IconButton :icon="Undo2" :label="undoWords" :disabled="commands.undo.whyNot !== null" @click="run('undo')" />
+        <IconButton :icon="Redo2" :label="redoWords" :disabled="commands.redo.whyNot !== null" @click="run('redo')" />
         <StepsMenu />
       </template>
-      <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="toggle" />
+      <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="run('theme')" />
       <DevicesButton v-if="isInShow" />
       <MachineMenu v-if="isInShow" />
       <VoiceControl class="ml-1" />
@@ -122,6 +123,7 @@ function rename(name: string): void {
     </div>
   </header>
   <KeysDialog />
+  <CommandPalette />
   <VersionsDialog
     v-if="showStore.showId"
     :is-open="isVersionsOpen"

@@ -9,7 +9,7 @@ import ChoiceBar from '../base/ChoiceBar.vue'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
 
-import { hasSingleKeys } from './use-single-keys.ts'
+import { hasSingleKeys } from '../commands/use-single-keys.ts'
 
 const { t } = useI18n()
 const engine = useEngineStore()

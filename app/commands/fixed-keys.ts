@@ -1,11 +1,5 @@
-import { ref } from 'vue'
-
-/** Whether the list of keys is shown. */
-export const areKeysShown = ref(false)
-
-/** Every key of the studio, in groups; words and keys are looked up under these names. */
+/** Keys that belong to a place, and stay as they are; words and keys are looked up under these names. */
 export const keyGroups = [
-  { name: 'everywhere', keys: ['undo', 'redo', 'mute', 'card', 'take', 'keys'] },
   { name: 'stage', keys: ['nudge', 'nudgeTen', 'order', 'duplicate', 'copyPaste', 'selectAll', 'write', 'menu', 'values', 'remove', 'leave'] },
   { name: 'pointer', keys: ['crop', 'dragCopy', 'free', 'ratio', 'band', 'near', 'pan'] },
   { name: 'strip', keys: ['go', 'reorder', 'goOn', 'alsoSelect', 'intoGroup'] },

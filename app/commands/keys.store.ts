@@ -1,0 +1,35 @@
+// The keys of commands: the defaults, and what the presenter made of them in this browser.
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { CommandId } from '../locales/commands-en.ts'
+import { areSameKey, belongsToPage, commandIds, defaultKeys } from './keys.ts'
+
+/** Why a key was not taken. */
+export type KeyRefusal = { readonly type: 'taken'; readonly by: CommandId } | { readonly type: 'page' }
+
+export const useKeysStore = defineStore('keys', () => {
+  const own = useLocalStorage<Partial<Record<CommandId, readonly string[]>>>('green-room:keys', {})
+  const isListShown = ref(false)
+  const isPaletteShown = ref(false)
+
+  const keysOf = (id: CommandId): readonly string[] => own.value[id] ?? defaultKeys[id]
+
+  /** Gives a command one key; says why it cannot have it, or null when it has it now. */
+  function give(id: CommandId, binding: string): KeyRefusal | null {
+    if (belongsToPage(binding)) return { type: 'page' }
+    const by = commandIds.find((other) => other !== id && keysOf(other).some((key) => areSameKey(key, binding)))
+    if (by !== undefined) return { type: 'taken', by }
+    own.value = { ...own.value, [id]: [binding] }
+    return null
+  }
+
+  return {
+    keysOf,
+    give,
+    reset: () => (own.value = {}),
+    isChanged: computed(() => Object.keys(own.value).length > 0),
+    isListShown,
+    isPaletteShown,
+  }
+})

@@ -1,0 +1,104 @@
+// What the palette finds: commands, what can be added and done with the selected layer, scenes, layers, inputs.
+import { Clapperboard, Layers2 } from 'lucide-vue-next'
+import { computed, type Component } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRoute, useRouter } from 'vue-router'
+import { inputKindOf } from '../../core/inputs/index.ts'
+import { layersOf } from '../../core/layers/tree.ts'
+import type { MenuAction } from '../base/ActionMenu.vue'
+import { useAddLayer } from '../build/use-add-layer.ts'
+import { useLayerActions } from '../build/use-layer-actions.ts'
+import { inputFaceOf } from '../kinds/inputs/index.ts'
+import { useShowStore } from '../show/show.store.ts'
+import type { Findable } from './find.ts'
+import { commandIds, keyWords } from './keys.ts'
+import { useKeysStore } from './keys.store.ts'
+import { useCommands } from './use-commands.ts'
+
+export interface PaletteItem extends Findable {
+  readonly icon: Component | null
+  readonly key: string | null
+  readonly run: () => void
+}
+
+export function usePaletteItems() {
+  const { t } = useI18n()
+  const route = useRoute()
+  const router = useRouter()
+  const showStore = useShowStore()
+  const keys = useKeysStore()
+  const { commands } = useCommands()
+  const { actions: additions } = useAddLayer()
+  const { actions: layerActions } = useLayerActions()
+
+  const ofCommands = computed(() =>
+    commandIds.flatMap((id): PaletteItem[] => {
+      if (id === 'palette') return []
+      const [key] = keys.keysOf(id)
+      const { group, whyNot, run } = commands.value[id]
+      return [
+        { id, title: t(`commands.does.${id}`), group: t(`commands.groups.${group}`), whyNot, icon: null, key: key === undefined ? null : keyWords(key), run },
+      ]
+    }),
+  )
+
+  const ofMenu = (group: 'add' | 'layer', actions: readonly MenuAction[]) =>
+    actions.map(({ label, icon, disabled, why, detail, run }, index): PaletteItem => ({
+      id: `${group}-${index}-${label}`,
+      title: label,
+      group: t(`commands.groups.${group}`),
+      whyNot: disabled === true ? (why ?? detail ?? t('commands.why.locked')) : null,
+      icon: icon ?? null,
+      key: null,
+      run,
+    }))
+
+  const things = computed<PaletteItem[]>(() => {
+    const { show, scene } = showStore
+    if (show === null) return []
+    const thing = (group: 'scene' | 'layers' | 'input', id: string, title: string, icon: Component, run: () => void): PaletteItem => ({
+      id: `${group}-${id}`,
+      title,
+      group: t(`commands.groups.${group}`),
+      whyNot: null,
+      icon,
+      key: null,
+      run,
+    })
+    return [
+      ...show.scenes.map(({ id, name }) => thing('scene', id, name, Clapperboard, () => void toBuild({ scene: id }))),
+      ...(scene === null ? [] : layersOf(scene)).map(({ id, name }) => thing('layers', id, name, Layers2, () => void toBuild({ scene: scene!.id, layer: id }))),
+      ...show.inputs
+        .filter((input) => inputKindOf(input).hasPicture)
+        .map((input) =>
+          thing(
+            'input',
+            input.id,
+            input.name,
+            inputFaceOf(input).icon,
+            () => void router.push({ name: 'bench', params: { showId: showStore.showId!, inputId: input.id } }),
+          ),
+        ),
+    ]
+  })
+
+  /** Shows a scene, and perhaps a layer of it, on the stage. */
+  async function toBuild({ scene, layer }: { readonly scene: string; readonly layer?: string }): Promise<void> {
+    if (route.name !== 'build') await router.push({ name: 'build', params: { showId: showStore.showId! } })
+    showStore.selectScene(scene)
+    showStore.selectLayer(layer ?? null)
+  }
+
+  const items = computed<PaletteItem[]>(() => {
+    const isBuilding = route.name === 'build' && showStore.scene !== null
+    return [
+      ...ofCommands.value,
+      ...(isBuilding && showStore.layer !== null ? ofMenu('layer', layerActions.value) : []),
+      // What is there already comes before what would be added under the same name.
+      ...things.value,
+      ...(isBuilding ? ofMenu('add', additions.value) : []),
+    ]
+  })
+
+  return { items }
+}

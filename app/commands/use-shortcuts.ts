@@ -1,0 +1,55 @@
+import { tinykeys } from 'tinykeys'
+import { onScopeDispose, watchEffect } from 'vue'
+import { useEngineStore } from '../engine/engine.store.ts'
+import type { CommandId } from '../locales/commands-en.ts'
+import { useShowStore } from '../show/show.store.ts'
+import { commandIds, isSingleKey } from './keys.ts'
+import { useKeysStore } from './keys.store.ts'
+import { useCommands } from './use-commands.ts'
+import { hasSingleKeys } from './use-single-keys.ts'
+
+const SCENE_KEYS = Array.from({ length: 9 }, (_, index) => `Digit${index + 1}`)
+
+/** The keys of all commands, and 1 to 9 for scenes, on every page; but not in a field in which something is being typed. */
+export function useShortcuts(): void {
+  const showStore = useShowStore()
+  const engine = useEngineStore()
+  const keys = useKeysStore()
+  const { run } = useCommands()
+  const unlessTyping =
+    (key: string, act: () => void, worksInFields = false) =>
+    (event: KeyboardEvent) => {
+      if (event.defaultPrevented || (isSingleKey(key) && !hasSingleKeys.value)) return
+      if ((!worksInFields && isTextField(event.target)) || isInList(event.target)) return
+      event.preventDefault()
+      act()
+    }
+  /** What is typed goes into the field, and undo there is the field's own; only the palette is asked for from anywhere. */
+  const worksInFields = (id: CommandId, key: string) => id === 'palette' && !isSingleKey(key)
+  let stop: () => void = () => undefined
+  watchEffect(() => {
+    stop()
+    const bindings = commandIds.flatMap((id) => keys.keysOf(id).map((key) => [key, unlessTyping(key, () => run(id), worksInFields(id, key))] as const))
+    const scenes = SCENE_KEYS.map((key, index) => [key, unlessTyping(key, () => takeScene(index))] as const)
+    stop = tinykeys(window, Object.fromEntries([...bindings, ...scenes]))
+  })
+  onScopeDispose(() => stop())
+
+  /** Brings a scene on air by its number; while nothing is on air a number is no reason to change what will be. */
+  function takeScene(index: number): void {
+    const scene = showStore.show?.scenes[index]
+    if (scene !== undefined && engine.isFeedOn && showStore.isEditor) engine.takeOnAir(scene.id)
+  }
+}
+
+/** Whether letters and digits choose from a list, or belong to a question. */
+function isInList(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest('[role=listbox], [role=menu], [role=dialog]') !== null
+}
+
+/** Whether keys go into a field that takes text and holds something not taken over yet. */
+function isTextField(target: EventTarget | null): boolean {
+  if (target instanceof HTMLElement && target.dataset['undo'] === 'show') return false
+  if (target instanceof HTMLTextAreaElement) return true
+  return target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox'
+}

@@ -1,0 +1,58 @@
+/** Words of the commands: what each does, and why it cannot. The names of the commands are the keys of `does`. */
+export const commandWords = {
+  commands: {
+    title: 'Find anything',
+    open: 'Find a command, scene, layer or input',
+    hint: 'Type what you want to do, or the name of a scene, layer or input',
+    none: 'Nothing is called that. Try another word.',
+    cannot: 'Not now: {why}',
+    groups: {
+      everywhere: 'Everywhere',
+      air: 'On air',
+      go: 'Go to',
+      layer: 'Selected layer',
+      add: 'Add',
+      scene: 'Scene',
+      layers: 'Layer of this scene',
+      input: 'Input',
+    },
+    does: {
+      undo: 'Undo',
+      redo: 'Redo',
+      palette: 'Find anything',
+      keys: 'Show all keys',
+      theme: 'Switch between light and dark',
+      mute: 'Mute or unmute the voice',
+      card: 'Show or hide the holding card',
+      startFeed: 'Start feed',
+      stopFeed: 'Stop feed',
+      takeScene: 'Put this scene on air',
+      goBench: 'Clean up pictures on the bench',
+      goBuild: 'Build scenes',
+      goDevices: 'Set up devices',
+      goShows: 'See all shows',
+    },
+    why: {
+      nothingToUndo: 'nothing to undo',
+      nothingToRedo: 'nothing to redo',
+      noFeed: 'the feed is not running',
+      feedRuns: 'the feed is running',
+      noShow: 'no show is open',
+      noScene: 'no scene is open',
+      otherTab: 'another tab edits this show',
+      onAirAlready: 'it is on air',
+      here: 'you are there',
+      locked: 'it is locked',
+      nothingCopied: 'nothing was copied',
+    },
+    change: 'Change the key of: {name}',
+    press: 'Press the new key. Escape keeps the old one.',
+    reset: 'Reset all keys',
+    taken: '{key} belongs to “{name}”. Change that one first, or choose another key.',
+    belongsToPage: '{key} belongs to the page: it moves the focus or presses what has it.',
+    noKey: 'No key',
+  },
+}
+
+export type CommandId = keyof (typeof commandWords)['commands']['does']
+export type WhyNot = keyof (typeof commandWords)['commands']['why']

@@ -1,0 +1,78 @@
+// The palette and the keys of commands, by keyboard alone.
+import type { Page } from '@playwright/test'
+import { expect, openStudio, test } from './studio.ts'
+
+async function find(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
+  await page.keyboard.type(words)
+}
+
+test('the palette goes to scenes, layers and inputs, adds layers and runs commands', async ({ page, server }) => {
+  await openStudio(page, server)
+  await find(page, 'key poi')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Find anything' })).toHaveCount(0)
+  await expect(page.getByRole('complementary').getByRole('heading', { name: 'Key points' })).toBeVisible()
+
+  await find(page, 'add text')
+  await expect(page.getByRole('option').first()).toContainText('Text')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('complementary').getByRole('heading', { name: 'Text', level: 2 })).toBeVisible()
+
+  // The text is selected: what can be done with it is found too, and undone by name.
+  await find(page, 'duplicate')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('complementary').getByRole('heading', { name: 'Text', level: 2 })).toBeVisible()
+  await find(page, 'undo')
+  await page.keyboard.press('Enter')
+
+  await find(page, 'desk camera')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await find(page, 'input desk')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/\/bench\//)
+})
+
+test('what cannot run says why, and stays', async ({ page, server }) => {
+  await openStudio(page, server)
+  await find(page, 'stop feed')
+  await expect(page.getByRole('option', { name: /Stop feed/ })).toContainText('Not now: the feed is not running')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status').filter({ hasText: 'Stop feed. Not now: the feed is not running' })).toBeVisible()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('zebra')
+  await expect(page.getByText('Nothing is called that. Try another word.')).toBeVisible()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('start feed')
+  await page.keyboard.press('Enter')
+  await expect(page.getByTestId('on-air-sign')).toBeVisible()
+})
+
+test('keys can be changed; one that another command has is refused by its name', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.locator('.stage-handles').press('?')
+  await expect(page.getByRole('heading', { name: 'Keys', exact: true })).toBeVisible()
+  const change = page.getByRole('button', { name: 'Change the key of: Switch between light and dark' })
+  await change.press('Enter')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Ctrl Z belongs to “Undo”. Change that one first, or choose another key.')).toBeVisible()
+  await page.keyboard.press('ArrowUp')
+  await expect(page.getByText('ArrowUp belongs to the page')).toBeVisible()
+  await page.keyboard.press('Control+Shift+L')
+  await expect(page.getByTestId('key-theme')).toHaveText('Ctrl Shift L')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+
+  const theme = () => page.evaluate(() => document.documentElement.dataset['theme'])
+  expect(await theme()).toBe('paper')
+  await page.keyboard.press('Control+Shift+L')
+  expect(await theme()).toBe('blackout')
+  // It is kept, and the palette shows it.
+  await page.reload()
+  await expect(page.getByTestId('stage')).toBeVisible()
+  await find(page, 'light and dark')
+  await expect(page.getByRole('option', { name: /Switch between light and dark/ })).toContainText('Ctrl Shift L')
+})
