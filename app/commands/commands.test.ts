@@ -12,6 +12,8 @@ describe('a key', () => {
     expect(bindingOf(press('z', 'KeyZ', { ctrlKey: true }))).toBe('$mod+KeyZ')
     expect(bindingOf(press('Z', 'KeyZ', { metaKey: true, shiftKey: true }))).toBe('$mod+Shift+KeyZ')
     expect(bindingOf(press('?', 'Slash', { shiftKey: true }))).toBe('Shift+?')
+    expect(bindingOf(press(' ', 'Space'))).toBe('Space')
+    expect(bindingOf(press('+', 'BracketRight', { ctrlKey: true }))).toBe('$mod+BracketRight')
     expect(bindingOf(press('F4', 'F4', { altKey: true }))).toBe('Alt+F4')
     expect(bindingOf(press('Shift', 'ShiftLeft', { shiftKey: true }))).toBeNull()
   })
@@ -27,8 +29,8 @@ describe('a key', () => {
   })
 
   it('belongs to the page where browsers and controls need it, or scenes are put on air by it', () => {
-    expect(['Tab', 'Shift+Tab', 'Enter', 'ArrowLeft', 'Escape', 'Digit1', 'Digit9'].every(belongsToPage)).toBe(true)
-    expect(['Digit0', 'KeyA', '$mod+Enter', 'F2'].some(belongsToPage)).toBe(false)
+    expect(['Tab', 'Shift+Tab', 'Enter', 'Space', 'ArrowLeft', 'Escape', 'Digit1', 'Digit9', '$mod+KeyC', '$mod+KeyA', 'F2'].every(belongsToPage)).toBe(true)
+    expect(['Digit0', 'KeyA', '$mod+Enter', '$mod+Shift+KeyC', 'F4'].some(belongsToPage)).toBe(false)
   })
 
   it('is one for one command by default, and none belongs to the page', () => {
@@ -61,6 +63,15 @@ describe('keys that are changed', () => {
     expect(keys.give('mute', '$mod+KeyY')).toEqual({ type: 'taken', by: 'redo' })
     expect(keys.give('mute', 'Digit3')).toEqual({ type: 'page' })
     expect(keys.keysOf('mute')).toEqual(defaultKeys.mute)
+  })
+
+  it.each(['null', '{"undo":5}', '{"undo":[7]}', '[]', 'spoiled'])('are the defaults where what is stored is %s', (stored) => {
+    localStorage.setItem('green-room:keys', stored)
+    setActivePinia(createPinia())
+    const keys = useKeysStore()
+    expect(keys.keysOf('undo')).toEqual(defaultKeys.undo)
+    expect(keys.give('undo', '$mod+KeyU')).toBeNull()
+    expect(keys.keysOf('undo')).toEqual(['$mod+KeyU'])
   })
 
   it('are free again once their command has another one; a command may get the key that it has', () => {

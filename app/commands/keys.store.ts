@@ -13,7 +13,11 @@ export const useKeysStore = defineStore('keys', () => {
   const isListShown = ref(false)
   const isPaletteShown = ref(false)
 
-  const keysOf = (id: CommandId): readonly string[] => own.value[id] ?? defaultKeys[id]
+  /** What is stored may be of another version, or spoiled: then the default counts. */
+  function keysOf(id: CommandId): readonly string[] {
+    const stored: unknown = (own.value as Partial<Record<CommandId, unknown>> | null)?.[id]
+    return Array.isArray(stored) && stored.every((key) => typeof key === 'string' && key !== '') ? stored : defaultKeys[id]
+  }
 
   /** Gives a command one key; says why it cannot have it, or null when it has it now. */
   function give(id: CommandId, binding: string): KeyRefusal | null {
@@ -28,7 +32,7 @@ export const useKeysStore = defineStore('keys', () => {
     keysOf,
     give,
     reset: () => (own.value = {}),
-    isChanged: computed(() => Object.keys(own.value).length > 0),
+    isChanged: computed(() => Object.keys(own.value ?? {}).length > 0),
     isListShown,
     isPaletteShown,
   }

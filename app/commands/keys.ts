@@ -18,6 +18,8 @@ export const defaultKeys = Object.fromEntries(commandIds.map((id) => [id, defaul
 /** Keys of the page that no command can have: they put scenes on air, or are what browsers and controls need. */
 const PAGE_KEYS = /^(Shift\+)?(Tab|Enter|Space|Escape|Arrow(Left|Right|Up|Down)|Home|End|PageUp|PageDown|Delete|Backspace|F10|ContextMenu)$/
 const SCENE_KEYS = /^Digit[1-9]$/
+/** Select all, copy, paste, cut, duplicate, rename. */
+const EDIT_KEYS = /^(\$mod\+Key[ACVXD]|F2)$/
 const MODIFIER_KEYS = new Set(['Control', 'Shift', 'Alt', 'Meta', 'AltGraph', 'CapsLock', 'Dead'])
 
 /** What was pressed, as a binding; null while only modifiers are down. */
@@ -25,7 +27,7 @@ export function bindingOf({ key, code, ctrlKey, metaKey, altKey, shiftKey }: Key
   if (MODIFIER_KEYS.has(key)) return null
   const mods = [ctrlKey || metaKey ? '$mod' : '', altKey ? 'Alt' : '', shiftKey ? 'Shift' : ''].filter((mod) => mod !== '')
   // A sign that needs Shift on some keyboards is known by what it is.
-  const isPlain = /^(Key[A-Z]|Digit\d|F\d+)$/.test(code) || key.length !== 1
+  const isPlain = /^(Key[A-Z]|Digit\d|F\d+|Space)$/.test(code) || key.length !== 1 || key === '+'
   return [...mods, isPlain ? code : key].join('+')
 }
 
@@ -36,7 +38,7 @@ export function isSingleKey(binding: string): boolean {
 
 /** Whether a binding is one that the page needs itself. */
 export function belongsToPage(binding: string): boolean {
-  return PAGE_KEYS.test(binding) || SCENE_KEYS.test(binding)
+  return PAGE_KEYS.test(binding) || SCENE_KEYS.test(binding) || EDIT_KEYS.test(binding)
 }
 
 /** Whether two bindings are the same press; `$mod` is Control, or Command on a Mac. */

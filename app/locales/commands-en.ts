@@ -49,7 +49,7 @@ export const commandWords = {
     press: 'Press the new key. Escape keeps the old one.',
     reset: 'Reset all keys',
     taken: '{key} belongs to “{name}”. Change that one first, or choose another key.',
-    belongsToPage: '{key} belongs to the page: it moves the focus or presses what has it.',
+    belongsToPage: '{key} belongs to the page or the browser. Choose another key.',
     noKey: 'No key',
   },
 }
