@@ -19,7 +19,7 @@ const folders = Object.keys(allowed)
 
 /** The folders of core from the ground up: each may import those before it, so that no circle can come about. */
 const coreOrder = [
-  ...['random', 'schema', 'colour', 'composite', 'marks', 'clip', 'card'],
+  ...['random', 'patch', 'schema', 'colour', 'composite', 'marks', 'clip', 'card'],
   ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
   ...['steps', 'inputs', 'solve', 'layers', 'show', 'sound', 'layout', 'sync', 'plan', 'render', 'compose', 'transitions', 'stage'],
 ]

@@ -1,4 +1,5 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
+import type { DocumentChange } from '../core/patch/document-sync.ts'
 import type { SourceId, SourceInfo } from '../core/picture/source.ts'
 import type { YcbcrMatrix } from '../core/colour/ycbcr.ts'
 import type { KeyFigures } from '../core/matte/figures.ts'
@@ -59,7 +60,7 @@ export type ToEngine =
       readonly lifeLock: string
     }
   /** The open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
-  | { readonly type: 'show'; readonly show: Show; readonly held: Show | null; readonly onAirId: string | null }
+  | { readonly type: 'show'; readonly open: DocumentChange<Show>; readonly held: DocumentChange<Show> | null; readonly onAirId: string | null }
   /** Whether the audience gets the holding card whatever is on air. */
   | { readonly type: 'card'; readonly isWanted: boolean }
   /** `setsBeat`: whether its pictures come so regularly that the feed may follow them. */

@@ -1,4 +1,5 @@
 import type { DeviceOutWays } from '../../webcam/device-out.ts'
+import type { Patch } from '../../core/patch/patch.ts'
 import type { ChainFile } from '../../core/show/schema.ts'
 import type { Show } from '../../core/show/show.ts'
 import { sendFile, type Sending } from './send-file.ts'
@@ -124,6 +125,12 @@ export const api = {
     call<{ revision: number }>(
       `/shows/${encodeURIComponent(id)}`,
       sending('PUT', { baseRevision, show, saveId, ...(label === null ? {} : { label: label.slice(0, LONGEST_LABEL) }) }),
+    ),
+  /** The same by what was changed since `baseRevision`. Refused with "patch-does-not-fit" when the server has another state. */
+  patchShow: (id: string, baseRevision: number, patch: Patch, saveId: string, label: string | null = null) =>
+    call<{ revision: number }>(
+      `/shows/${encodeURIComponent(id)}`,
+      sending('PATCH', { baseRevision, patch, saveId, ...(label === null ? {} : { label: label.slice(0, LONGEST_LABEL) }) }),
     ),
   listDeleted: async () => (await call<{ shows: DeletedShow[] }>('/shows/deleted')).shows,
   deleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}`, { method: 'DELETE' }),

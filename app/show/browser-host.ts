@@ -1,7 +1,12 @@
 // What saving needs of this browser and of the server.
+import { patchOf } from '../../core/patch/patch.ts'
 import { api, ApiError } from './api.ts'
 import { makeId } from './make-id.ts'
+import type { SaveHost } from './show-saver.ts'
 import type { SessionHost } from './show-session.ts'
+
+/** As the server has it. */
+const MOST_OPERATIONS = 5000
 
 /** A name for this page load. Its lock lasts as long as the page, so that others can tell whether it still lives. */
 const tabId = makeId()
@@ -13,11 +18,24 @@ export function holdTabLock(): void {
   void navigator.locks?.request(lockOf(tabId), () => new Promise(() => undefined))
 }
 
+/** Saves what was changed since `base`. Where that cannot be put on, or is more than the show, the whole of it. */
+const savedRevision: SaveHost['put'] = async (id, base, show, saveId, label) => {
+  const patch = patchOf(base.show, show)
+  if (patch.length <= MOST_OPERATIONS) {
+    try {
+      return (await api.patchShow(id, base.revision, patch, saveId, label)).revision
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.code !== 'patch-does-not-fit') throw error
+    }
+  }
+  return (await api.saveShow(id, base.revision, show, saveId, label)).revision
+}
+
 /** `copyName` names a copy of a show that changed elsewhere. */
 export function browserHost(copyName: (name: string) => string): SessionHost {
   return {
     tabId,
-    put: async (id, baseRevision, show, saveId, label) => (await api.saveShow(id, baseRevision, show, saveId, label)).revision,
+    put: savedRevision,
     get: (id) => api.getShow(id),
     fileCopy: async (copyId, show) => {
       await api.createShow({ ...show, name: copyName(show.name).slice(0, 80) }, copyId)

@@ -15,19 +15,23 @@ export type SaveState =
   | { readonly kind: 'filing' }
   | { readonly kind: 'refused'; readonly why: string }
 
-/** A show as the server has it. */
-export interface StoredState {
+/** A state that the server has acknowledged. */
+export interface SavedState {
   readonly revision: number
-  readonly saveId: string | null
   readonly show: Show
+}
+
+/** A show as the server has it. */
+export interface StoredState extends SavedState {
+  readonly saveId: string | null
 }
 
 /** What a failed call means. */
 export type Verdict = 'offline' | 'stale' | { readonly refused: string }
 
 export interface SaveHost {
-  /** Saves and returns the new revision; `label` says what was changed. The same `saveId` is stored once, however often it is sent. */
-  readonly put: (showId: string, baseRevision: number, show: Show, saveId: string, label: string | null) => Promise<number>
+  /** Saves on top of `base` and returns the new revision; `label` says what was changed. The same `saveId` is stored once, however often it is sent. */
+  readonly put: (showId: string, base: SavedState, show: Show, saveId: string, label: string | null) => Promise<number>
   readonly get: (showId: string) => Promise<StoredState>
   /** Files a copy under an id. The same id makes one show, however often it is sent. */
   readonly fileCopy: (copyId: string, show: Show) => Promise<void>
@@ -59,7 +63,7 @@ export class ShowSaver {
   readonly #events: SaverEvents
   readonly #showId: string
   readonly #tabId: string
-  #base: number
+  #base: SavedState
   /** Typed and not sent yet. */
   #pending: Show | null = null
   /** What the newest edit was called. */
@@ -79,17 +83,17 @@ export class ShowSaver {
   #whenSaved: (() => void)[] = []
   #whenSettled: (() => void)[] = []
 
-  constructor(host: SaveHost, showId: string, tabId: string, revision: number, events: SaverEvents) {
+  constructor(host: SaveHost, showId: string, tabId: string, base: SavedState, events: SaverEvents) {
     this.#host = host
     this.#showId = showId
     this.#tabId = tabId
-    this.#base = revision
+    this.#base = base
     this.#events = events
   }
 
   /** The last revision known to be the server's. */
   get revision(): number {
-    return this.#base
+    return this.#base.revision
   }
 
   get state(): SaveState {
@@ -136,19 +140,19 @@ export class ShowSaver {
    */
   rebase(stored: StoredState): boolean {
     // Asked for before a save of this tab was stored, answered after it.
-    if (stored.revision < this.#base) return false
+    if (stored.revision < this.#base.revision) return false
     if (this.unsaved === null) {
-      this.#base = stored.revision
+      this.#base = stored
       return true
     }
     if (this.#inDoubt !== null && this.#inDoubt.saveId === stored.saveId) {
+      this.#base = { revision: stored.revision, show: this.#inDoubt.show }
       this.#inDoubt = null
-      this.#base = stored.revision
       this.#keep()
       if (this.#pending === null) this.#done()
       return false
     }
-    if (stored.revision !== this.#base) {
+    if (stored.revision !== this.#base.revision) {
       this.#isStale = true
       this.flush()
     }
@@ -176,7 +180,8 @@ export class ShowSaver {
     this.#inDoubt ??= { saveId: this.#host.makeId(), show: this.#pending!, label: this.#label }
     if (this.#inDoubt.show === this.#pending) this.#pending = null
     this.#keep()
-    this.#base = await this.#host.put(this.#showId, this.#base, this.#inDoubt.show, this.#inDoubt.saveId, this.#inDoubt.label)
+    const { show, saveId, label } = this.#inDoubt
+    this.#base = { revision: await this.#host.put(this.#showId, this.#base, show, saveId, label), show }
     this.#inDoubt = null
     if (this.#pending !== null) this.#keep()
   }
@@ -196,7 +201,7 @@ export class ShowSaver {
     this.#isStale = false
     this.#pending = null
     this.#inDoubt = null
-    this.#base = stored.revision
+    this.#base = stored
     this.#events.onReplaced(stored)
   }
 
@@ -254,7 +259,7 @@ export class ShowSaver {
     const show = this.unsaved
     if (show === null) return
     this.#isKept = keepShow(this.#host.storage, this.#showId, this.#tabId, {
-      baseRevision: this.#base,
+      baseRevision: this.#base.revision,
       show,
       saveId: this.#inDoubt?.saveId ?? null,
       copyId: this.#copyIdOf(show),

@@ -60,7 +60,7 @@ export class ShowSession {
     this.showId = showId
     this.#host = host
     this.#events = events
-    this.saver = new ShowSaver(host, showId, host.tabId, stored.revision, {
+    this.saver = new ShowSaver(host, showId, host.tabId, stored, {
       onState: (state) => this.#isClosed || events.onSaveState(state),
       onReplaced: ({ show }) => this.#isClosed || events.onShow(show, 'filed'),
     })

@@ -6,10 +6,13 @@ import { newOutlineLayer, newShapeLayer } from '../layers/shape.ts'
 import { newInputLayer } from '../layers/input.ts'
 import { newGroupLayer } from '../layers/group.ts'
 import { contentIdOf } from '../layers/index.ts'
+import jsonPatch from 'fast-json-patch'
 import { describe, expect, it } from 'vitest'
 import { picturesFor, SHOW_SEEDS, showCase } from '../../tests/support/random-shows.ts'
+import { patched, patchOf } from '../patch/patch.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { planFrame } from '../stage/plan-frame.ts'
+import { areSameParts, planParts } from '../stage/plan-parts.ts'
 import { renderReference } from '../render/render-reference.ts'
 import { steps } from '../steps/index.ts'
 import { addContents, makeOwn, makeSame, updateFill, updateOutline, updateText, withOwnContents } from './contents.ts'
@@ -98,6 +101,23 @@ function depthOf(layers: readonly Layer[]): number {
   return Math.max(0, ...layers.map((layer) => (layer.kind === 'group' ? 1 + depthOf(layer.layers) : 0)))
 }
 
+/** Both ways, against another implementation of RFC 6902 (fast-json-patch, which changes in place what it is given), and with every part that did not change left as it is. */
+function expectPatch(before: Show, after: Show): void {
+  for (const [from, to] of [
+    [before, after],
+    [after, before],
+  ] as const) {
+    const patch = structuredClone(patchOf(from, to))
+    expect(jsonPatch.applyPatch(JSON.parse(JSON.stringify(from)) as Show, patch as never, true).newDocument).toEqual(to)
+    const made = patched(from, patch)
+    expect(made).toEqual(to)
+    for (const list of ['inputs', 'scenes', 'contents'] as const) {
+      if (from[list] === to[list]) expect(made[list]).toBe(from[list])
+      for (const [index, item] of to[list].entries()) if ((from[list] as readonly unknown[]).includes(item)) expect(made[list][index]).toBe(item)
+    }
+  }
+}
+
 describe('random edits', () => {
   it.each(SHOW_SEEDS)('seed %i: each makes a show that is stored, planned and drawn; going back leads to the first, to the byte', (seed) => {
     const random = seededRandom(seed + 7000)
@@ -106,6 +126,7 @@ describe('random edits', () => {
     const one = showCase(seed)
     const past: { readonly show: Show; readonly json: string }[] = [{ show: one.show, json: JSON.stringify(one.show) }]
     let made = 0
+    let kept = 0
     while (made < EDITS) {
       const { show } = past.at(-1)!
       const next = edited(show, random, makeId)
@@ -113,14 +134,23 @@ describe('random edits', () => {
       if (next === null || next === show) continue
       past.push({ show: next, json: JSON.stringify(next) })
       expect(readShow(JSON.parse(past.at(-1)!.json))).toEqual(next)
+      expectPatch(show, next)
       const used = new Set(next.scenes.flatMap(layersOf).map(contentIdOf))
       expect(
         next.contents.filter(({ id }) => !used.has(id)).map(({ id }) => id),
         'contents that nobody shows',
       ).toEqual([])
-      for (const scene of next.scenes) planFrame(next, { scene }, 0, one.infos)
+      for (const scene of next.scenes) {
+        const before = show.scenes.find(({ id }) => id === scene.id)
+        const plan = planFrame(next, { scene }, 0, one.infos)
+        // What an edit did not touch, a kept plan still shows.
+        if (before === undefined || !areSameParts(planParts(show, before), planParts(next, scene))) continue
+        kept += 1
+        expect(planFrame(show, { scene: before }, 0, one.infos)).toEqual(plan)
+      }
     }
     expect(past.length).toBeGreaterThan(EDITS / 3)
+    expect(kept, 'scenes that an edit did not touch').toBeGreaterThan(0)
     const last = past.at(-1)!.show
     const plan = planFrame(last, { scene: last.scenes[0]! }, 0, one.infos, { scale: 0.1 })
     expect(renderReference(plan, picturesFor(one, plan)).data.every(Number.isFinite)).toBe(true)

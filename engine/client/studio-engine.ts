@@ -1,4 +1,5 @@
 // The page's handle on the engine's worker.
+import { DocumentSender } from '../../core/patch/document-sync.ts'
 import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
@@ -41,6 +42,8 @@ export class StudioEngine {
   readonly #picks = new Map<number, (colour: string | null) => void>()
   readonly #covers = new Map<number, (picture: RgbaPicture | null) => void>()
   readonly #grabs = new Map<number, (picture: RgbaPicture | null) => void>()
+  readonly #open = new DocumentSender<Show>()
+  readonly #held = new DocumentSender<Show>()
   #worker: Worker
   #nextId = 1
   #feedTrack: MediaStreamTrack | null = null
@@ -55,7 +58,8 @@ export class StudioEngine {
 
   /** Gives the open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
   setShow(show: Show, held: Show | null, onAirId: string | null): void {
-    this.#post({ type: 'show', show, held, onAirId })
+    if (held === null) this.#held.forget()
+    this.#post({ type: 'show', open: this.#open.changeTo(show), held: held === null ? null : this.#held.changeTo(held), onAirId })
   }
 
   /** Sends the holding card in place of what is on air, or no longer. */

@@ -1,4 +1,5 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
+import { DocumentReceiver, type DocumentChange } from '../../core/patch/document-sync.ts'
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import { formatHex } from '../../core/colour/hex.ts'
@@ -54,6 +55,8 @@ export class Engine {
   readonly #live: LiveSources
   readonly #views: Views
   #motionInputId: string | null = null
+  readonly #openDocument = new DocumentReceiver<Show>()
+  readonly #heldDocument = new DocumentReceiver<Show>()
   #show: Show | null = null
   /** The show on air when it is not the open one. */
   #held: Show | null = null
@@ -130,7 +133,7 @@ export class Engine {
   receive(message: Exclude<ToEngine, { type: 'start' }>): void {
     switch (message.type) {
       case 'show':
-        return this.#setShow(message.show, message.held, message.onAirId)
+        return this.#setShow(this.#openDocument.take(message.open), this.#takeHeld(message.held), message.onAirId)
       case 'watchMotion':
         this.#motionInputId = message.inputId
         return
@@ -179,6 +182,12 @@ export class Engine {
     }
   }
 
+  #takeHeld(change: DocumentChange<Show> | null): Show | null {
+    if (change !== null) return this.#heldDocument.take(change)
+    this.#heldDocument.forget()
+    return null
+  }
+
   #setShow(show: Show, held: Show | null, onAirId: string | null): void {
     this.#show = show
     this.#held = held
@@ -191,7 +200,6 @@ export class Engine {
     this.#resources.follow(both)
     this.#persons.follow(both)
     this.#live.keepOnly(new Set(both.inputs.map((input) => input.id)))
-    this.#invalidate()
     this.#pacer.start((held ?? show).canvas.frameRate)
     // An edit is seen at once; the feed keeps its beat.
     if (!this.#air.isFeedOpen) this.#pacer.soon()

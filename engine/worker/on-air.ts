@@ -3,14 +3,16 @@ import type { SourceId } from '../../core/picture/source.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan, MissingPicture } from '../../core/plan/frame-plan.ts'
 import { planFrame } from '../../core/stage/plan-frame.ts'
+import { planParts } from '../../core/stage/plan-parts.ts'
 import { placedLayers } from '../../core/plan/read-plan.ts'
-import type { Show } from '../../core/show/show.ts'
+import type { Scene, Show } from '../../core/show/show.ts'
 import type { Executor } from '../executor.ts'
 import type { EngineStats } from '../protocol.ts'
 import { AirJudge } from './air-judge.ts'
 import { FeedWriter } from './feed-writer.ts'
 import type { FrameLedger } from './frame-ledger.ts'
 import { MinuteCount } from './minute-count.ts'
+import { KeptPlan } from './kept-plan.ts'
 import type { SourceBook } from './source-book.ts'
 import { holdingCardPicture } from './still-sources.ts'
 import { wallAt } from './wall.ts'
@@ -36,7 +38,7 @@ export class OnAir {
   readonly #ledger: FrameLedger
   readonly #judge = new AirJudge()
   readonly #kinds: SourceKinds
-  #plan: FramePlan | null = null
+  readonly #plan = new KeptPlan()
   /** When the scene came on air; null for the one that there was at first. */
   #entered: { readonly sceneId: string | null; readonly atMs: number | null } = { sceneId: null, atMs: null }
   #feed: FeedWriter | null = null
@@ -70,7 +72,7 @@ export class OnAir {
 
   /** The sources that are drawn on air, from back to front; empty until the first picture is planned. */
   get drawnSources(): readonly SourceId[] {
-    return this.#plan === null ? [] : placedLayers(this.#plan).flatMap(({ sourceId }) => (sourceId === null ? [] : [sourceId]))
+    return this.#plan.last === null ? [] : placedLayers(this.#plan.last).flatMap(({ sourceId }) => (sourceId === null ? [] : [sourceId]))
   }
 
   /** Opens the feed anew. What was missed before its first picture is nobody's loss. */
@@ -89,9 +91,9 @@ export class OnAir {
     this.#feed = null
   }
 
-  /** The show, the scene or a source changed: the next picture is planned afresh. */
+  /** A source changed: the next picture is planned afresh. Another scene, or an edit of this one, is noticed. */
   invalidate(): void {
-    this.#plan = null
+    this.#plan.drop()
   }
 
   /** Makes the next picture and sends it. Null when the last one went out once more, because its scene is not whole yet. */
@@ -163,19 +165,26 @@ export class OnAir {
     }
     const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
     if (scene.id !== this.#entered.sceneId) this.#entered = { sceneId: scene.id, atMs: this.#entered.sceneId === null ? null : nowMs }
-    if (this.#plan === null || nowMs >= this.#plan.validUntilMs) {
-      const { atMs } = this.#entered
-      const stage = atMs === null ? { scene } : { scene, enteredMs: atMs }
-      const plan = planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
-      this.#book.layOut(plan)
-      this.#plan = plan
-    }
-    const plan = this.#plan
+    const plan = this.#plan.of(
+      show,
+      scene,
+      nowMs,
+      () => planParts(show, scene),
+      () => this.#planScene(show, scene, nowMs),
+    )!
     const verdict = this.#judge.judge(scene.id, plan, this.#kinds.isLive, nowMs)
     this.#leftOut = verdict === 'show' ? plan.missing : []
     if (verdict === 'hold') return null
     this.#showsCard = verdict === 'card'
     return this.#showsCard ? this.#cardPicture(show) : this.#executor.render(plan, this.#book.frames)
+  }
+
+  #planScene(show: Show, scene: Scene, nowMs: number): FramePlan {
+    const { atMs } = this.#entered
+    const stage = atMs === null ? { scene } : { scene, enteredMs: atMs }
+    const plan = planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
+    this.#book.layOut(plan)
+    return plan
   }
 
   /** The last picture once more; the card when there was none. */

@@ -5,8 +5,8 @@ import { activeSteps } from '../../core/steps/treatment.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import type { Plane } from '../../core/picture/float-picture.ts'
 import type { Picture } from '../../core/picture/picture.ts'
-import { layersOf } from '../../core/layers/tree.ts'
-import type { Show } from '../../core/show/show.ts'
+import { walkLayers } from '../../core/layers/tree.ts'
+import type { Layer, Show } from '../../core/show/show.ts'
 import { needsPerson } from '../../core/steps/chain.ts'
 import { PERSON_HEIGHT_PX, PERSON_WIDTH_PX, type FromPerson, type ToPerson } from '../person/person-protocol.ts'
 import { shrinkPicture } from '../person/shrink-picture.ts'
@@ -35,6 +35,7 @@ export class PersonFinder {
   readonly #events: PersonFinderEvents
   #worker: Worker | null = null
   #wanted = new Set<SourceId>()
+  readonly #byLayers = new WeakMap<readonly Layer[], readonly string[]>()
   /** Sources whose picture is being looked at. */
   readonly #busy = new Set<SourceId>()
   /** Sources with a newer picture than the one that is looked at: a held picture must not keep the mask of the one before. */
@@ -51,15 +52,23 @@ export class PersonFinder {
   /** Looks in the inputs whose treatment, or that of a layer, works on the room. */
   follow(show: Show): void {
     const wanted = new Set<SourceId>()
-    for (const input of show.inputs) {
-      const layers = show.scenes.flatMap(layersOf).filter((layer) => inputIdOf(layer) === input.id)
-      const chains = [input.treatment, ...layers.map((layer) => layer.treatment)]
-      if (chains.some((chain) => needsPerson(activeSteps(chain)))) wanted.add(inputSourceId(input.id))
-    }
+    for (const { id, treatment } of show.inputs) if (needsPerson(activeSteps(treatment))) wanted.add(inputSourceId(id))
+    const inputIds = new Set(show.inputs.map(({ id }) => id))
+    for (const { layers } of show.scenes) for (const id of this.#inputsWithPerson(layers)) if (inputIds.has(id)) wanted.add(inputSourceId(id))
     for (const sourceId of this.#wanted) if (!wanted.has(sourceId)) this.#events.onMask(sourceId, null)
     this.#wanted = wanted
     if (wanted.size === 0) this.#stop()
     else this.#worker ??= this.#start()
+  }
+
+  /** Inputs of layers whose own treatment works on the room; each list of layers is walked once. */
+  #inputsWithPerson(layers: readonly Layer[]): readonly string[] {
+    let known = this.#byLayers.get(layers)
+    if (known === undefined) {
+      known = [...walkLayers(layers)].flatMap(({ layer }) => (needsPerson(activeSteps(layer.treatment)) ? (inputIdOf(layer) ?? []) : []))
+      this.#byLayers.set(layers, known)
+    }
+    return known
   }
 
   /** Offers a new picture; it is looked at if the last one is done and long enough ago. */

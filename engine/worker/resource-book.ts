@@ -6,8 +6,8 @@ import type { Lut } from '../../core/lut/lut.ts'
 import { isOwnLook } from '../../core/lut/own-looks.ts'
 import { lutFromPicture } from '../../core/lut/picture-lut.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { layersOf } from '../../core/layers/tree.ts'
-import type { Show, Step } from '../../core/show/show.ts'
+import { walkLayers } from '../../core/layers/tree.ts'
+import type { Layer, Show, Step } from '../../core/show/show.ts'
 import type { ChainResources } from '../cpu/treatments.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
 
@@ -24,6 +24,9 @@ export class ResourceBook {
   readonly #pictures = new Map<string, RgbaPicture>()
   /** What was asked for and came, is coming or failed. */
   readonly #asked = new Set<string>()
+  /** Lists of layers whose steps were looked at, with the inputs of then. */
+  #seen = new WeakSet<readonly Layer[]>()
+  #inputs: Show['inputs'] | null = null
 
   constructor(assetUrl: (asset: string) => string, loadAsset: (asset: string) => Promise<LoadedStill>, events: ResourceBookEvents) {
     this.#assetUrl = assetUrl
@@ -37,8 +40,19 @@ export class ResourceBook {
 
   /** Loads what the steps of a show refer to and is not there yet. */
   follow(show: Show): void {
-    const chains = [...show.inputs.map((input) => input.treatment), ...show.scenes.flatMap((scene) => layersOf(scene).map((layer) => layer.treatment))]
-    for (const step of chains.flat()) this.#want(step, show)
+    // What a step refers to depends on itself and on the inputs.
+    if (show.inputs !== this.#inputs) this.#seen = new WeakSet()
+    this.#inputs = show.inputs
+    for (const { treatment } of show.inputs) this.#wantAll(treatment, show)
+    for (const { layers } of show.scenes) {
+      if (this.#seen.has(layers)) continue
+      this.#seen.add(layers)
+      for (const { layer } of walkLayers(layers)) this.#wantAll(layer.treatment, show)
+    }
+  }
+
+  #wantAll(steps: readonly Step[], show: Show): void {
+    for (const step of steps) this.#want(step, show)
   }
 
   #want(step: Step, show: Show): void {
@@ -65,6 +79,7 @@ export class ResourceBook {
       (error: unknown) => {
         // It may be there the next time the show changes.
         this.#asked.delete(name)
+        this.#seen = new WeakSet()
         this.#events.onFailed(name, error instanceof Error ? error.message : String(error))
       },
     )

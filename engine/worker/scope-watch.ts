@@ -3,7 +3,6 @@ import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { keyFigures } from '../../core/matte/figures.ts'
 import { planInput } from '../../core/stage/plan-frame.ts'
-import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { clippingOf, histogramOf, vectorscopeOf, waveformOf } from '../../core/scopes/scopes.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { StepCall } from '../../core/steps/index.ts'
@@ -11,7 +10,8 @@ import type { Executor } from '../executor.ts'
 import type { Executors } from '../executors.ts'
 import type { LayerPlace, Scopes } from '../protocol.ts'
 import type { SourceBook } from './source-book.ts'
-import { stepsOf } from './steps-of.ts'
+import { KeptPlan } from './kept-plan.ts'
+import { stepsOf, treatmentOf } from './steps-of.ts'
 import { straightOf } from './straight.ts'
 
 const WAVEFORM_COLUMNS = 256
@@ -21,7 +21,7 @@ export class ScopeWatch {
   lastMs = -Infinity
   readonly #layer: LayerPlace | null
   readonly #executor: Executor
-  #plan: FramePlan | null = null
+  readonly #plan = new KeptPlan()
   #calls: readonly StepCall[] = []
   #scratch = new Uint8ClampedArray(0)
 
@@ -31,9 +31,9 @@ export class ScopeWatch {
     this.#executor = executors.make()
   }
 
-  /** Forgets the plan after the show or a size changed. */
+  /** Forgets the plan after a source changed; an edit of the show is noticed. */
   invalidate(): void {
-    this.#plan = null
+    this.#plan.drop()
   }
 
   /** The scopes of the newest picture; null while there is none. */
@@ -41,11 +41,17 @@ export class ScopeWatch {
     const info = book.infos.get(inputSourceId(this.inputId))
     const input = show.inputs.find((candidate) => candidate.id === this.inputId)
     if (info === undefined || input === undefined) return null
-    if (this.#plan === null) {
-      this.#calls = stepsOf(show, input, this.#layer)
-      this.#plan = planInput(this.inputId, info, this.#calls, Math.max(1, info.widthPx >> 1), Math.max(1, info.heightPx >> 1))
-    }
-    const rendered = this.#executor.render(this.#plan, book.frames)
+    const plan = this.#plan.of(
+      show,
+      input,
+      0,
+      () => [input, ...treatmentOf(show, input, this.#layer)],
+      () => {
+        this.#calls = stepsOf(show, input, this.#layer)
+        return planInput(this.inputId, info, this.#calls, Math.max(1, info.widthPx >> 1), Math.max(1, info.heightPx >> 1))
+      },
+    )!
+    const rendered = this.#executor.render(plan, book.frames)
     if (this.#scratch.length !== rendered.data.length) this.#scratch = new Uint8ClampedArray(rendered.data.length)
     const picture = straightOf(rendered, this.#scratch)
     const key = this.#calls.findLast((call) => call.kind === 'chromaKey' || call.kind === 'colourKey')

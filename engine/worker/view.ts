@@ -3,6 +3,7 @@ import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { planFrame, planInput } from '../../core/stage/plan-frame.ts'
+import { planParts } from '../../core/stage/plan-parts.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { layersOf } from '../../core/layers/tree.ts'
 import type { Show } from '../../core/show/show.ts'
@@ -14,7 +15,8 @@ import type { ViewRequest } from '../protocol.ts'
 import { paintClipping } from './paint-clipping.ts'
 import type { SourceBook } from './source-book.ts'
 import { straightOf } from './straight.ts'
-import { stepsOf } from './steps-of.ts'
+import { KeptPlan } from './kept-plan.ts'
+import { stepsOf, treatmentOf } from './steps-of.ts'
 import { wallAt } from './wall.ts'
 
 export class View {
@@ -25,7 +27,7 @@ export class View {
   readonly #pen: OffscreenCanvasRenderingContext2D
   readonly #heap: Heap
   readonly #executor: Executor
-  #plan: FramePlan | null = null
+  readonly #plan = new KeptPlan()
   #greyBlock: Block | null = null
   #scratch = new Uint8ClampedArray(0)
 
@@ -50,9 +52,9 @@ export class View {
     return this.request.kind === 'layer' || this.request.kind === 'input'
   }
 
-  /** Forgets the plan after the show, the request or a size changed. */
+  /** Forgets the plan after the request or a source changed; an edit of the show is noticed. */
   invalidate(): void {
-    this.#plan = null
+    this.#plan.drop()
   }
 
   /** Draws a picture that was made elsewhere at this canvas's size. */
@@ -66,8 +68,13 @@ export class View {
 
   /** Draws what was asked for; says whether everything it needs had a picture. With `onlyWhole` nothing is drawn otherwise. */
   draw(show: Show, book: SourceBook, nowMs: number, onlyWhole: boolean): boolean {
-    if (this.#plan === null || nowMs >= this.#plan.validUntilMs) this.#plan = this.#makePlan(show, book, nowMs)
-    const plan = this.#plan
+    const plan = this.#plan.of(
+      show,
+      this.request,
+      nowMs,
+      () => this.#partsOf(show),
+      () => this.#makePlan(show, book, nowMs),
+    )
     if (plan === null) {
       this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
       return false
@@ -84,6 +91,19 @@ export class View {
   dispose(): void {
     this.#executor.dispose()
     this.#freeGrey()
+  }
+
+  /** What of the show the plan reads. */
+  #partsOf(show: Show): readonly unknown[] {
+    const { request } = this
+    if (request.kind === 'air') return []
+    if (request.kind === 'draft') return [...planParts(show, request.scene), show.contents]
+    if (request.kind === 'input') {
+      const input = show.inputs.find(({ id }) => id === request.inputId)
+      return [input, ...(input === undefined ? [] : treatmentOf(show, input, request.layer ?? null))]
+    }
+    const scene = show.scenes.find(({ id }) => id === request.sceneId)
+    return scene === undefined ? [] : planParts(show, scene)
   }
 
   #makePlan(show: Show, book: SourceBook, nowMs: number): FramePlan | null {

@@ -1,12 +1,8 @@
 import { Router, json } from 'express'
 import { z } from 'zod'
-import { readShow } from '../../core/show/migrate.ts'
-import type { Show } from '../../core/show/show.ts'
-import { HttpError } from '../http-error.ts'
+import { checkedShow, MOST_SHOW_BYTES } from './check-show.ts'
 import type { ShowStore } from './show-store.ts'
 
-/** A show in its stored form, with everything that may be left out filled in: one that was taken can always be saved again. */
-export const MOST_SHOW_BYTES = 4 * 1024 * 1024
 /** With what goes round the show, and room for a form that is written wider. */
 const BODY_LIMIT = 2 * MOST_SHOW_BYTES
 const revision = z.coerce.number().int().min(1)
@@ -15,6 +11,19 @@ const token = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters
 const label = z.string().trim().max(160, 'must be at most 160 characters')
 /** A tab that was opened before the program was renewed saves as it learnt to. */
 const saveBody = z.object({ baseRevision: z.int().min(1), show: z.unknown(), saveId: token.optional(), label: label.optional() })
+/** Operations of RFC 6902; of those that it has, `copy` and `test` are not needed. */
+const MOST_OPERATIONS = 5000
+const pointer = z.string().max(1000, 'must be a JSON Pointer of at most 1000 characters')
+const patch = z
+  .array(
+    z.discriminatedUnion('op', [
+      z.strictObject({ op: z.enum(['add', 'replace']), path: pointer, value: z.unknown() }),
+      z.strictObject({ op: z.literal('remove'), path: pointer }),
+      z.strictObject({ op: z.literal('move'), from: pointer, path: pointer }),
+    ]),
+  )
+  .max(MOST_OPERATIONS, `must hold at most ${MOST_OPERATIONS} operations; save the whole show with PUT`)
+const patchBody = z.object({ baseRevision: z.int().min(1), patch, saveId: token.optional(), label: label.optional() })
 /** The show may be of an earlier version: it may have waited in a browser for long. */
 const createBody = z.object({ show: z.unknown(), id: token.optional() })
 const restoreBody = z.object({ revision })
@@ -28,7 +37,7 @@ export function showRoutes(store: ShowStore): Router {
   })
   router.post('/', async (request, response) => {
     const { show, id } = createBody.parse(request.body)
-    response.status(201).json(await store.create(checked(show), id))
+    response.status(201).json(await store.create(checkedShow(show), id))
   })
   router.get('/deleted', async (_request, response) => {
     response.json({ shows: await store.deleted() })
@@ -43,7 +52,12 @@ export function showRoutes(store: ShowStore): Router {
   })
   router.put('/:id', async (request, response) => {
     const { baseRevision, show, saveId, label: edit } = saveBody.parse(request.body)
-    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, checked(show), saveId, edit)
+    const { id, revision: saved, updatedAt } = await store.save(request.params.id, baseRevision, checkedShow(show), saveId, edit)
+    response.json({ id, revision: saved, updatedAt })
+  })
+  router.patch('/:id', async (request, response) => {
+    const { baseRevision, patch: edits, saveId, label: edit } = patchBody.parse(request.body)
+    const { id, revision: saved, updatedAt } = await store.savePatch(request.params.id, baseRevision, edits, saveId, edit)
     response.json({ id, revision: saved, updatedAt })
   })
   router.get('/:id/versions', async (request, response) => {
@@ -65,26 +79,4 @@ export function showRoutes(store: ShowStore): Router {
     response.status(204).end()
   })
   return router
-}
-
-/** A show that came from outside, checked, its size as it is stored too. */
-function checked(raw: unknown): Show {
-  let show: Show
-  try {
-    show = readShow(raw)
-  } catch (error) {
-    // As the body of the request has it: "show.canvas.widthPx".
-    if (error instanceof z.ZodError) throw new z.ZodError(error.issues.map((issue) => ({ ...issue, path: ['show', ...issue.path] })))
-    throw error
-  }
-  const bytes = Buffer.byteLength(JSON.stringify(show))
-  if (bytes > MOST_SHOW_BYTES) {
-    const mb = (count: number) => (count / 1024 / 1024).toFixed(1)
-    throw new HttpError(
-      413,
-      'too-large',
-      `A show must be at most ${mb(MOST_SHOW_BYTES)} MB as it is stored, this one has ${mb(bytes)}. Split it into two shows.`,
-    )
-  }
-  return show
 }

@@ -1,11 +1,14 @@
 // Shows in the database. Every write is one transaction, on the disk before the call returns.
 import { randomUUID } from 'node:crypto'
+import { LRUCache } from 'lru-cache'
 import { Op, type Transaction } from 'sequelize'
 import { readShow } from '../../core/show/migrate.ts'
+import type { Patch } from '../../core/patch/patch.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Database } from '../db/database.ts'
 import { HttpError } from '../http-error.ts'
 import { tryRead } from '../try-read.ts'
+import { checkedShow, patchedOr409, storedText } from './check-show.ts'
 import { ShowFacts } from './show-facts.ts'
 import { versionsToDrop } from './thin-versions.ts'
 import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
@@ -13,6 +16,7 @@ import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
 /** How long a deleted show can be brought back. */
 const DAYS_DELETED_KEPT = 30
 const DAY_MS = 86_400_000
+const MOST_EDITED = 8
 
 export interface StoredShow {
   readonly id: string
@@ -58,6 +62,8 @@ export interface DeletedShow {
 export class ShowStore {
   readonly #database: Database
   readonly #facts = new ShowFacts()
+  /** The last saved state of shows that are being edited: patches go on top of it without reading the text again. */
+  readonly #newest = new LRUCache<string, { readonly revision: number; readonly show: Show }>({ max: MOST_EDITED })
 
   constructor(database: Database) {
     this.#database = database
@@ -90,7 +96,7 @@ export class ShowStore {
 
   /** Files a new show, which was checked. One with the id of a known show is that show: asking twice makes one. */
   async create(show: Show, id: string = randomUUID()): Promise<StoredShow> {
-    const document = JSON.stringify(show)
+    const document = storedText(show)
     this.#facts.note(document, show)
     return this.#database.write(async (transaction) => {
       const known = await ShowRow.findByPk(id, { transaction })
@@ -110,9 +116,21 @@ export class ShowStore {
    * then. Throws a 409 when another tab saved in between; nothing is changed then.
    */
   async save(id: string, baseRevision: number, show: Show, saveId: string | null = null, label: string | null = null): Promise<SavedShow> {
-    const document = JSON.stringify(show)
-    this.#facts.note(document, show)
-    return this.#database.write(async (transaction) => {
+    return this.#saveOnto(id, baseRevision, saveId, label, () => show)
+  }
+
+  /** The same for edits of the state that `baseRevision` has. Throws a 409 "patch-does-not-fit" when they cannot be made of it. */
+  async savePatch(id: string, baseRevision: number, patch: Patch, saveId: string | null = null, label: string | null = null): Promise<SavedShow> {
+    return this.#saveOnto(id, baseRevision, saveId, label, (row) => {
+      const known = this.#newest.get(id)
+      const base = known?.revision === row.revision ? known.show : stored(row).show
+      return checkedShow(patchedOr409(base, patch))
+    })
+  }
+
+  async #saveOnto(id: string, baseRevision: number, saveId: string | null, label: string | null, make: (row: ShowRow) => Show): Promise<SavedShow> {
+    let made: Show | null = null
+    const saved = await this.#database.write(async (transaction) => {
       const row = await this.#find(id, transaction)
       if (saveId !== null && row.saveId === saveId) return savedOf(row)
       if (row.revision !== baseRevision) {
@@ -122,8 +140,14 @@ export class ShowStore {
           `This show was saved elsewhere (revision ${row.revision}, yours builds on ${baseRevision}). Load it again; yours can be kept as a copy.`,
         )
       }
-      return this.#write(row, document, show.name, transaction, saveId, label)
+      made = make(row)
+      const document = storedText(made)
+      this.#facts.note(document, made)
+      return this.#write(row, document, made.name, transaction, saveId, label)
     })
+    // Only what was written for good.
+    if (made !== null) this.#newest.set(id, { revision: saved.revision, show: made })
+    return saved
   }
 
   /** The versions that can be restored, newest first. */

@@ -1,16 +1,14 @@
 // What the studio costs a laptop: processor time of all the browser's processes, in seconds of a core a second.
 import { newInputLayer } from '../../core/layers/input.ts'
-import { readdirSync, readFileSync } from 'node:fs'
 import { newShow } from '../../core/show/create.ts'
 import type { Show } from '../../core/show/show.ts'
 import { BareBrowser, type BarePage } from '../support/cdp.ts'
 import { startTestServer, type TestServer } from '../support/test-server.ts'
 import { watchSteal } from './cpu-steal.ts'
+import { cpuSecondsOf } from './process-tree.ts'
 
 const SECONDS = 20
 const SETTLE_MS = 5000
-/** Linux counts processor time in hundredths of a second. */
-const TICKS_A_SECOND = 100
 
 export interface CostFigures {
   /** Cores that the browser's processes took together. */
@@ -18,35 +16,14 @@ export interface CostFigures {
   readonly cpuStolen: number | null
 }
 
-/** Processor ticks of a process and all that it started. */
-function ticksOf(rootPid: number): number {
-  const parents = new Map<number, number>()
-  const ticks = new Map<number, number>()
-  for (const name of readdirSync('/proc')) {
-    if (!/^\d+$/.test(name)) continue
-    try {
-      // After the name in brackets: state, parent … user and system time.
-      const fields = readFileSync(`/proc/${name}/stat`, 'utf8')
-        .replace(/^.*\) /, '')
-        .split(' ')
-      parents.set(Number(name), Number(fields[1]))
-      ticks.set(Number(name), Number(fields[11]) + Number(fields[12]))
-    } catch {
-      // It ended while the list was read.
-    }
-  }
-  const isOurs = (pid: number): boolean => pid === rootPid || (parents.has(pid) && pid > 1 && isOurs(parents.get(pid)!))
-  return [...ticks].reduce((sum, [pid, count]) => (isOurs(pid) ? sum + count : sum), 0)
-}
-
 async function measure(browser: BareBrowser, page: BarePage): Promise<CostFigures> {
   const wait = (ms: number) => page.evaluate(`new Promise((resolve) => setTimeout(resolve, ${ms}))`)
   await wait(SETTLE_MS)
   const stolen = watchSteal()
-  const before = ticksOf(browser.pid)
+  const before = cpuSecondsOf(browser.pid)
   const startMs = performance.now()
   await wait(SECONDS * 1000)
-  return { cores: (ticksOf(browser.pid) - before) / TICKS_A_SECOND / ((performance.now() - startMs) / 1000), cpuStolen: stolen() }
+  return { cores: (cpuSecondsOf(browser.pid) - before) / ((performance.now() - startMs) / 1000), cpuStolen: stolen() }
 }
 
 /** A camera over a wall, at the size of the canvas. */

@@ -1,4 +1,4 @@
-// npm run bench [-- --json] [--only NAME[,NAME]]: figures for this machine, ratios in one run.
+// npm run bench [-- --json] [--only NAME[,NAME]] [--minutes N]: figures for this machine, ratios in one run.
 import { parseArgs } from 'node:util'
 import { benchBlends, type BlendFigures } from './blends.ts'
 import { benchChains, type ChainFigures } from './chains.ts'
@@ -53,7 +53,7 @@ const NAMES = [
   'soak',
 ] as const
 type Name = (typeof NAMES)[number]
-/** The soak takes ten minutes, sync and the busy feed five, and the floor does not change with the code's speed: those run only when named. */
+/** The soak takes ten minutes (or --minutes), sync and the busy feed five, and the floor does not change with the code's speed: those run only when named. */
 const USUAL: readonly Name[] = [
   'frame',
   'chains',
@@ -70,16 +70,19 @@ const USUAL: readonly Name[] = [
   'key',
 ]
 
-function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[] } {
-  const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } })
+function readArguments(args: readonly string[]): { isJson: boolean; only: readonly Name[]; minutes: number } {
+  const options = { json: { type: 'boolean', default: false }, only: { type: 'string' }, minutes: { type: 'string', default: '10' } } as const
+  const { values } = parseArgs({ args: [...args], options })
+  const minutes = Number(values.minutes)
+  if (!(minutes >= 1)) throw new RangeError(`--minutes, how long the soak lasts, takes a number from 1 on, got "${values.minutes}"`)
   const names = values.only?.split(',') ?? USUAL
   const unknown = names.find((name) => !NAMES.includes(name as Name))
   if (unknown !== undefined) throw new RangeError(`--only takes ${NAMES.join(', ')}, got "${unknown}"`)
-  return { isJson: values.json, only: names as Name[] }
+  return { isJson: values.json, only: names as Name[], minutes }
 }
 
 async function main(): Promise<void> {
-  const { isJson, only } = readArguments(process.argv.slice(2))
+  const { isJson, only, minutes } = readArguments(process.argv.slice(2))
   const say = (text: string) => process.stderr.write(`${text}\n`)
   const result: BenchResult = {}
   // The feed comes first: the frames that the others hold in memory would weigh on it.
@@ -99,7 +102,7 @@ async function main(): Promise<void> {
   if (only.includes('scene')) result.scene = await benchScene(say)
   if (only.includes('key')) result.key = await benchKey(say)
   if (only.includes('keyFloor')) result.keyFloor = await benchKeyFloor(say)
-  if (only.includes('soak')) result.soak = await benchSoak(say)
+  if (only.includes('soak')) result.soak = await benchSoak(say, minutes)
   process.stdout.write(isJson ? `${JSON.stringify(result, null, 1)}\n` : tableOf(result))
 }
 

@@ -3,6 +3,7 @@
 import type { KeptStorage } from '../../app/show/kept-shows.ts'
 import { ShowSession, type SessionHost } from '../../app/show/show-session.ts'
 import type { SaveState, StoredState, Verdict } from '../../app/show/show-saver.ts'
+import { patched, patchOf, type Patch } from '../../core/patch/patch.ts'
 import { seededRandom } from '../../core/random/seeded.ts'
 import type { Show } from '../../core/show/show.ts'
 import { EditorRoles } from '../../server/signal/editor-roles.ts'
@@ -244,7 +245,8 @@ export class World {
       storage,
       put: (_showId, base, show, saveId) => {
         this.puts += 1
-        return this.#call(tab, () => this.#put(base, asDoc(show), saveId))
+        const patch = structuredClone(patchOf(base.show, show))
+        return this.#call(tab, () => this.#put(base.revision, patch, saveId))
       },
       get: () => this.#call(tab, () => this.#copyOf(this.#shows.get(SHOW_ID)!)),
       fileCopy: (copyId, show) =>
@@ -282,15 +284,15 @@ export class World {
     return result
   }
 
-  /** As server/shows/show-store.ts saves. */
-  #put(base: number, doc: Doc, saveId: string): number {
+  /** As server/shows/show-store.ts saves: what was changed, put on its own state. */
+  #put(base: number, patch: Patch, saveId: string): number {
     if (this.refusal !== null) throw this.refusal
     const stored = this.#shows.get(SHOW_ID)!
     if (stored.saveId === saveId) return stored.revision
     if (stored.revision !== base) throw 'stale' satisfies Verdict
     stored.revision += 1
     stored.saveId = saveId
-    stored.doc = doc
+    stored.doc = patched(stored.doc, patch)
     return stored.revision
   }
 
