@@ -16,17 +16,18 @@ import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import type { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
+import { LocalRasterMaker, type RasterCanvas, type RasterMaker } from '../raster/raster.ts'
 import { FrameLedger } from './frame-ledger.ts'
+import { RASTER_PATIENCE_MS } from './kept-plan.ts'
 import { OnAir } from './on-air.ts'
-import { SourceBook } from './source-book.ts'
+import { SourceBook } from '../sources/source-book.ts'
 
-vi.mock('./still-sources.ts', async (importActual) => ({
-  ...(await importActual<typeof import('./still-sources.ts')>()),
-  openTextCanvas: (widthPx: number, heightPx: number) => {
-    const pen = createCanvas(widthPx, heightPx).getContext('2d')
-    return { pen, read: () => pen.getImageData(0, 0, widthPx, heightPx).data }
-  },
-  holdingCardPicture: (widthPx: number, heightPx: number) => flat(CARD, widthPx, heightPx),
+const openNodeCanvas = (widthPx: number, heightPx: number): RasterCanvas => {
+  const pen = createCanvas(widthPx, heightPx).getContext('2d')
+  return { pen: pen as unknown as RasterCanvas['pen'], read: () => pen.getImageData(0, 0, widthPx, heightPx).data }
+}
+vi.mock('../raster/open-canvas.ts', () => ({
+  openRasterCanvas: (widthPx: number, heightPx: number) => ({ ...openNodeCanvas(widthPx, heightPx), read: () => flat(CARD, widthPx, heightPx).data }),
 }))
 const CARD = [1, 2, 3] as const
 const SIZE = { widthPx: 64, heightPx: 36, frameRate: 30 } as const
@@ -61,15 +62,23 @@ function twoCameras(): { show: Show; first: string; second: string } {
   return { show, first: inputSourceId(one.id), second: inputSourceId(two.id) }
 }
 
-function onAir(start: Show, fonts: { isReady: boolean }) {
+/** Letters that are there, or that come when the test says so. */
+function onAir(start: Show, letters = { areThere: true }) {
   const treatments = new Treatments(heap)
-  const book = new SourceBook(
-    () => Promise.reject(new Error('no pictures here')),
-    { isReady: () => fonts.isReady, load: () => Promise.resolve(), stackFor: () => 'sans-serif' },
-    { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
-  )
+  const drawing = new LocalRasterMaker({ isReady: () => true, load: () => Promise.resolve(), stackFor: () => 'sans-serif' }, openNodeCanvas)
+  let come: (() => void)[] = []
+  const maker: RasterMaker = {
+    make: (raster) => {
+      if (raster.type === 'card') return flat(CARD, raster.job.widthPx, raster.job.heightPx)
+      return letters.areThere ? drawing.make(raster) : new Promise((resolve) => come.push(() => resolve(drawing.make(raster))))
+    },
+  }
+  const book = new SourceBook(() => Promise.reject(new Error('no pictures here')), maker, { onChange: () => air.invalidate(), onAssetFailed: () => undefined })
   const cameras = new Set(start.inputs.map(({ id }) => inputSourceId(id)))
-  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, new FrameLedger(), { isLive: (id) => cameras.has(id), isCamera: (id) => cameras.has(id) })
+  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, maker, new FrameLedger(), {
+    isLive: (id) => cameras.has(id),
+    isCamera: (id) => cameras.has(id),
+  })
   book.follow(start)
   let show = start
   let nowMs = 0
@@ -85,9 +94,14 @@ function onAir(start: Show, fonts: { isReady: boolean }) {
     edit: (next: Show) => {
       show = next
       book.follow(next)
-      air.invalidate()
     },
     refresh: () => air.invalidate(),
+    /** The letters that were waited for are there. */
+    letThemCome: async () => {
+      for (const each of come) each()
+      come = []
+      await new Promise((resolve) => setImmediate(resolve))
+    },
     /** One tick; the colour at a place of what the audience sees, or "held" when it is the last picture once more. */
     see: (x: number, y: number, ms = 33): readonly number[] | 'held' => {
       nowMs += ms
@@ -104,7 +118,7 @@ const BLUE = [0, 0, 200] as const
 describe('a camera that is unplugged', () => {
   it('in a scene with two: its last picture for a second, then the scene without it; with it again when it is back', () => {
     const { show, first, second } = twoCameras()
-    const studio = onAir(show, { isReady: true })
+    const studio = onAir(show)
     studio.plug(first, RED)
     studio.plug(second, BLUE)
     expect([studio.see(10, 10), studio.see(50, 10)]).toEqual([[...BLUE], [...RED]])
@@ -118,7 +132,7 @@ describe('a camera that is unplugged', () => {
 
   it('both: their last picture for a second, then the card, and the scene as soon as one is back', () => {
     const { show, first, second } = twoCameras()
-    const studio = onAir(show, { isReady: true })
+    const studio = onAir(show)
     studio.plug(first, RED)
     studio.plug(second, BLUE)
     studio.see(10, 10)
@@ -151,42 +165,47 @@ describe('letters that are not there', () => {
     return { show: addLayer(addContents(show, content), show.scenes[0]!.id, text), first, second, contentId: layer.contentId }
   }
 
-  it('leave a text out until they come; the scene goes on', () => {
+  it('are waited for a moment when a scene comes; then it goes on without them, and with them when they come', async () => {
     const { show, first, second } = titled()
-    const fonts = { isReady: false }
-    const studio = onAir(show, fonts)
+    const studio = onAir(show, { areThere: false })
     studio.plug(first, RED)
     studio.plug(second, BLUE)
-    expect(studio.see(60, 2)).toEqual([...RED])
-    fonts.isReady = true
-    studio.refresh()
+    expect(studio.see(60, 2)).toBe('held')
+    expect(studio.see(60, 2, RASTER_PATIENCE_MS - 1)).toBe('held')
+    expect([studio.see(60, 2, 1), studio.see(10, 2)]).toEqual([[...RED], [...BLUE]])
+    await studio.letThemCome()
     expect(studio.see(60, 2)).toEqual([0, 255, 0])
   })
 
-  it('for words that are typed on air leave the words of before, never a hole', () => {
+  it('for words that are typed on air leave the words of before, never a hole; cameras go on meanwhile', async () => {
     const { show, first, second, contentId } = titled()
-    const fonts = { isReady: true }
-    const studio = onAir(show, fonts)
+    const letters = { areThere: true }
+    const studio = onAir(show, letters)
     studio.plug(first, RED)
     studio.plug(second, BLUE)
     studio.see(60, 2)
-    fonts.isReady = false
-    const said = (text: string): Show => ({
+    letters.areThere = false
+    const said = (text: string, colour: string): Show => ({
       ...show,
       contents: show.contents.map((content) =>
         content.id === contentId && content.kind === 'text'
           ? {
               ...content,
-              text: { ...content.text, plate: { ...content.text.plate!, colour: '#ffff00' }, blocks: content.text.blocks.map((block) => ({ ...block, text })) },
+              text: { ...content.text, plate: { ...content.text.plate!, colour }, blocks: content.text.blocks.map((block) => ({ ...block, text })) },
             }
           : content,
       ),
     })
-    studio.edit(said('蜂'))
+    studio.edit(said('蜂', '#ffff00'))
+    studio.plug(second, RED)
+    expect([studio.see(60, 2), studio.see(10, 2)]).toEqual([[0, 255, 0], [...RED]])
+    // Typed on while the first are being drawn: those are seen as soon as they are there, then the newest.
+    studio.edit(said('蜂蜜', '#ff00ff'))
     expect(studio.see(60, 2)).toEqual([0, 255, 0])
-    fonts.isReady = true
-    studio.refresh()
+    await studio.letThemCome()
     expect(studio.see(60, 2)).toEqual([255, 255, 0])
+    await studio.letThemCome()
+    expect(studio.see(60, 2)).toEqual([255, 0, 255])
   })
 })
 
@@ -196,7 +215,7 @@ it('a look that is loaded late: the camera without it until then, never without 
   const negative = parseCube('LUT_1D_SIZE 2\n1 1 1\n0 0 0\n')
   const look = { ...newStep('look', makeId), params: { look: hash, amount: 1 } } as Step
   const show: Show = { ...plain, inputs: plain.inputs.map((input) => (inputSourceId(input.id) === first ? { ...input, treatment: [look] } : input)) }
-  const studio = onAir(show, { isReady: true })
+  const studio = onAir(show)
   studio.plug(first, RED)
   studio.plug(second, BLUE)
   expect(studio.see(50, 10)).toEqual([...RED])

@@ -13,7 +13,6 @@ import type { EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol
 import { StillLoader } from '../still/still-loader.ts'
 import type { LiveSource } from './live-source.ts'
 import { LiveSources } from './live-sources.ts'
-import { coversOf, type Covers } from './covers.ts'
 import { FeedPace } from './feed-pace.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { LoadBudget } from './load-budget.ts'
@@ -26,7 +25,9 @@ import { pickColour } from './pick-colour.ts'
 import { ResourceBook } from './resource-book.ts'
 import { ScopeWatch } from './scope-watch.ts'
 import { treatmentOf } from './steps-of.ts'
-import { SourceBook, type TextFonts } from './source-book.ts'
+import { RasterClient } from '../raster-worker/raster-client.ts'
+import type { RasterFiles } from '../raster-worker/protocol.ts'
+import { SourceBook } from '../sources/source-book.ts'
 import { View } from './view.ts'
 import { Views, type AirState } from './views.ts'
 import { openContext } from './open-context.ts'
@@ -66,7 +67,7 @@ export class Engine {
   #liveIds: ReadonlySet<SourceId> = new Set()
   readonly #toldFaults = new Set<string>()
   readonly #grabs: GrabQueue
-  readonly #covers: Covers
+  readonly #rasters: RasterClient
   #lastStatsMs = 0
   #ticks = 0
   #frameMs = 0
@@ -75,8 +76,7 @@ export class Engine {
 
   constructor(
     heap: Heap,
-    fonts: TextFonts,
-    assetUrl: (asset: string) => string,
+    rasterFiles: RasterFiles,
     personFiles: PersonFiles,
     pin: ExecutorPin,
     post: (message: FromEngine, transfer?: Transferable[]) => void,
@@ -93,15 +93,21 @@ export class Engine {
       },
     })
     const stills = new StillLoader()
+    const assetUrl = (asset: string) => `${rasterFiles.assetUrlPrefix}${asset}`
     const loadAsset = (asset: string) => stills.load(assetUrl(asset))
-    this.#book = new SourceBook(loadAsset, fonts, {
+    this.#rasters = new RasterClient(rasterFiles, openRasterWorker, (requestId, picture) =>
+      post({ type: 'covered', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
+    )
+    this.#book = new SourceBook(loadAsset, this.#rasters, {
       onChange: () => {
         this.#invalidate()
         post({ type: 'sources', infos: [...this.#book.infos] })
       },
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
+      onRaster: () => this.#showSoon(),
+      onRasterFailed: (reason) => this.#tellFault(reason),
     })
-    this.#air = new OnAir(this.#executors.make(), this.#book, this.#ledger, {
+    this.#air = new OnAir(this.#executors.make(), this.#book, this.#rasters, this.#ledger, {
       isLive: (sourceId) => this.#liveIds.has(sourceId),
       isCamera: (sourceId) => this.#cameraIds.has(sourceId),
     })
@@ -118,9 +124,6 @@ export class Engine {
     this.#grabs = new GrabQueue(
       ({ inputId, beforeStepId, layer }) => (this.#show === null ? null : grabPicture(this.#show, this.#book, this.#executors, inputId, beforeStepId, layer)),
       ({ requestId }, picture) => post({ type: 'grabbed', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
-    )
-    this.#covers = coversOf(heap, loadAsset, fonts, (requestId, picture) =>
-      post({ type: 'covered', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
     )
     this.#pacer = new Pacer(
       { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
@@ -145,7 +148,7 @@ export class Engine {
       case 'supplyGone':
         return this.#live.drop(message.inputId)
       case 'openView':
-        return this.#views.open(message.viewId, new View(message.canvas, message.request, this.#executors))
+        return this.#views.open(message.viewId, new View(message.canvas, message.request, this.#executors, this.#book))
       case 'changeView':
         return this.#views.change(message.viewId, message.request)
       case 'closeView':
@@ -168,9 +171,9 @@ export class Engine {
         this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#executors)
         return
       case 'cover':
-        return this.#covers.ask(message)
+        return this.#rasters.cover(message)
       case 'dropCover':
-        return this.#covers.giveUp(message.requestId)
+        return this.#rasters.dropCover(message.requestId)
       case 'grab':
         return this.#grabs.ask(message, performance.now())
       case 'pinExecutor':
@@ -201,8 +204,13 @@ export class Engine {
     this.#persons.follow(both)
     this.#live.keepOnly(new Set(both.inputs.map((input) => input.id)))
     this.#pacer.start((held ?? show).canvas.frameRate)
-    // An edit is seen at once; the feed keeps its beat.
-    if (!this.#air.isFeedOpen) this.#pacer.soon()
+    this.#air.prepareCard(held ?? show)
+    this.#showSoon()
+  }
+
+  /** An edit is seen at once; the feed keeps its beat. */
+  #showSoon(): void {
+    if (!this.#air.isFeedOpen && this.#show !== null) this.#pacer.soon()
   }
 
   #takeFrame(inputId: string, source: LiveSource): void {
@@ -241,7 +249,7 @@ export class Engine {
     }
     if (showsViews) {
       const hasTime = this.#budget.takeSmall(nowMs)
-      this.#views.draw(show, this.#book, this.#airState(), nowMs, hasTime)
+      this.#views.draw(show, this.#airState(), nowMs, hasTime)
       if (hasTime) this.#measureScopes(show, nowMs)
     }
     this.#grabs.serve(nowMs)
@@ -265,8 +273,8 @@ export class Engine {
   }
 
   #airState(): AirState {
-    const { isFeedOpen, showsCard, sceneId } = this.#air
-    return { isFeedOpen, showsCard, sceneId, isHeld: this.#held !== null }
+    const { isFeedOpen, showsCard, seenSceneId } = this.#air
+    return { isFeedOpen, showsCard, sceneId: seenSceneId, isHeld: this.#held !== null }
   }
 
   /**
@@ -280,11 +288,14 @@ export class Engine {
       this.#air.coverFault(this.#held ?? this.#show, nowMs)
       this.#tellStats(nowMs)
     } finally {
-      if (!this.#toldFaults.has(reason) && this.#toldFaults.size < MOST_TOLD_FAULTS) {
-        this.#toldFaults.add(reason)
-        this.#post({ type: 'faulted', reason })
-      }
+      this.#tellFault(reason)
     }
+  }
+
+  #tellFault(reason: string): void {
+    if (this.#toldFaults.has(reason) || this.#toldFaults.size >= MOST_TOLD_FAULTS) return
+    this.#toldFaults.add(reason)
+    this.#post({ type: 'faulted', reason })
   }
 
   #measureScopes(show: Show, nowMs: number): void {
@@ -320,4 +331,8 @@ export class Engine {
 /** A mean that follows slowly. */
 function steady(mean: number, next: number): number {
   return mean === 0 ? next : mean * 0.95 + next * 0.05
+}
+
+function openRasterWorker(): Worker {
+  return new Worker(new URL('../raster-worker/raster.worker.ts', import.meta.url), { type: 'module', name: 'rasters' })
 }

@@ -1,15 +1,10 @@
 /// <reference lib="webworker" />
 // The worker's door: starts the engine, then hands every message to it.
 import { Heap } from '../cpu/heap.ts'
-import { textFamilies } from '../../core/text/text-content.ts'
 import type { FromEngine, ToEngine } from '../protocol.ts'
-import { FontBook } from '../text/font-book.ts'
 import { Engine } from './engine.ts'
 
 declare const self: DedicatedWorkerGlobalScope
-
-/** What is there before the first picture; other letters come when a text has them. */
-const USUAL_LETTERS = 'Aa'
 
 const waiting: Exclude<ToEngine, { type: 'start' }>[] = []
 let engine: Engine | null = null
@@ -29,12 +24,8 @@ async function start(message: Extract<ToEngine, { type: 'start' }>): Promise<voi
     post({ type: 'alive' })
     return new Promise<never>(() => undefined)
   })
-  const fonts = new FontBook(message.fonts, (self as unknown as { fonts: FontFaceSet }).fonts)
-  const [wasm] = await Promise.all([
-    fetch(message.wasmUrl).then((response) => response.arrayBuffer()),
-    ...textFamilies.map((family) => fonts.load(family, USUAL_LETTERS)),
-  ])
-  engine = new Engine(await Heap.create(wasm, tellLeak), fonts, (asset) => `${message.assetUrlPrefix}${asset}`, message.personFiles, message.pin, post)
+  const wasm = await fetch(message.wasmUrl).then((response) => response.arrayBuffer())
+  engine = new Engine(await Heap.create(wasm, tellLeak), message, message.personFiles, message.pin, post)
   post({ type: 'ready' })
   for (const early of waiting.splice(0)) engine.receive(early)
 }

@@ -5,7 +5,7 @@ import { planInput } from '../../core/stage/plan-frame.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { Executors } from '../executors.ts'
 import type { LayerPlace } from '../protocol.ts'
-import type { SourceBook } from './source-book.ts'
+import type { SourceBook } from '../sources/source-book.ts'
 import { treatmentOf } from './steps-of.ts'
 import { straightOf } from './straight.ts'
 

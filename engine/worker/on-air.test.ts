@@ -4,21 +4,22 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import { PICTURE } from '../../core/stage/plan-frame.ts'
 import { newShow } from '../../core/show/create.ts'
+import type { RasterMaker } from '../raster/raster.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { OnAir } from './on-air.ts'
-import { SourceBook } from './source-book.ts'
+import { SourceBook } from '../sources/source-book.ts'
 
-// The card and the plain walls are painted by the browser, which is not here.
-vi.mock('./still-sources.ts', () => {
-  const flat = (value: number): RgbaPicture => ({ format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4).fill(value) })
-  return {
-    holdingCardPicture: () => flat(CARD),
-    colourPicture: () => flat(0),
-    stillFrame: (still: { picture: RgbaPicture }) => ({ picture: still.picture, version: 1, isLive: false }),
-    clearPicture: () => flat(0),
-    textPicture: () => ({ picture: flat(0), isOpaque: false }),
-  }
+const flat = (value: number, widthPx = 1, heightPx = 1): RgbaPicture => ({
+  format: 'rgba',
+  widthPx,
+  heightPx,
+  data: new Uint8Array(widthPx * heightPx * 4).fill(value),
 })
+// The ground of the card is painted by the browser, which is not here.
+vi.mock('../raster/open-canvas.ts', () => ({
+  openRasterCanvas: (widthPx: number, heightPx: number) => ({ pen: noPen, read: () => flat(CARD, widthPx, heightPx).data }),
+}))
+const noPen = new Proxy({}, { get: () => () => noPen, set: () => true })
 const CARD = 9
 
 class FakeFrame {
@@ -40,11 +41,8 @@ function onAir() {
   let ids = 0
   const show = newShow('Morning', { scene: 'Opening', camera: 'Camera', wall: 'Wall' }, () => `id-${(ids += 1)}`)
   const cameraId = inputSourceId(show.inputs.find((input) => input.kind === 'camera')!.id)
-  const book = new SourceBook(
-    () => Promise.reject(new Error('no pictures here')),
-    { isReady: () => true, load: () => Promise.resolve(), stackFor: (family) => family },
-    { onChange: () => air.invalidate(), onAssetFailed: () => undefined },
-  )
+  const maker: RasterMaker = { make: ({ job }) => flat(CARD, job.widthPx, job.heightPx) }
+  const book = new SourceBook(() => Promise.reject(new Error('no pictures here')), maker, { onChange: () => air.invalidate(), onAssetFailed: () => undefined })
   const drawing = { isBroken: false, drawn: 100 }
   const render = (): RgbaPicture => {
     if (drawing.isBroken) throw new Error('out of memory')
@@ -57,7 +55,7 @@ function onAir() {
     renderOutputs: () => new Map([[PICTURE, render()]]),
     dispose: () => undefined,
   }
-  const air: OnAir = new OnAir(executor, book, new FrameLedger(), {
+  const air: OnAir = new OnAir(executor, book, maker, new FrameLedger(), {
     isLive: (sourceId) => sourceId === cameraId,
     isCamera: (sourceId) => sourceId === cameraId,
   })

@@ -1,4 +1,5 @@
 // What the audience gets: the picture of the scene on air, the last one once more, or the holding card, written to the feed.
+import { drawHoldingCard } from '../../core/card/holding-card.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FramePlan, MissingPicture } from '../../core/plan/frame-plan.ts'
@@ -13,9 +14,10 @@ import { FeedWriter } from './feed-writer.ts'
 import type { FrameLedger } from './frame-ledger.ts'
 import { MinuteCount } from './minute-count.ts'
 import { KeptPlan } from './kept-plan.ts'
-import type { SourceBook } from './source-book.ts'
-import { holdingCardPicture } from './still-sources.ts'
-import { wallAt } from './wall.ts'
+import type { SourceBook } from '../sources/source-book.ts'
+import { openRasterCanvas } from '../raster/open-canvas.ts'
+import { URGENCY, type RasterMaker } from '../raster/raster.ts'
+import { wallAt } from '../sources/wall.ts'
 
 /** Frames that may fail one after the other, about a second, before the audience gets the card. */
 const FAULTS_BEFORE_CARD = 30
@@ -35,14 +37,17 @@ export class OnAir {
   isCardWanted = false
   readonly #executor: Executor
   readonly #book: SourceBook
+  readonly #maker: RasterMaker
   readonly #ledger: FrameLedger
   readonly #judge = new AirJudge()
   readonly #kinds: SourceKinds
-  readonly #plan = new KeptPlan()
+  readonly #plan: KeptPlan<Scene>
   /** When the scene came on air; null for the one that there was at first. */
   #entered: { readonly sceneId: string | null; readonly atMs: number | null } = { sceneId: null, atMs: null }
   #feed: FeedWriter | null = null
-  #card: { readonly key: string; readonly picture: RgbaPicture } | null = null
+  #card: RgbaPicture | null = null
+  /** Which card was asked for last. */
+  #cardAsked: string | null = null
   #showsCard = true
   #leftOut: readonly MissingPicture[] = []
   #faultsInARow = 0
@@ -55,9 +60,11 @@ export class OnAir {
   #lost = new MinuteCount()
   #lostInAll = 0
 
-  constructor(executor: Executor, book: SourceBook, ledger: FrameLedger, kinds: SourceKinds) {
+  constructor(executor: Executor, book: SourceBook, maker: RasterMaker, ledger: FrameLedger, kinds: SourceKinds) {
     this.#executor = executor
     this.#book = book
+    this.#maker = maker
+    this.#plan = new KeptPlan(book.rasters, URGENCY.air)
     this.#ledger = ledger
     this.#kinds = kinds
   }
@@ -70,9 +77,14 @@ export class OnAir {
     return this.#showsCard
   }
 
+  /** The scene that is seen: the one before, while words of the next are still being drawn. */
+  get seenSceneId(): string | null {
+    return this.#plan.shownSubject?.id ?? this.sceneId
+  }
+
   /** The sources that are drawn on air, from back to front; empty until the first picture is planned. */
   get drawnSources(): readonly SourceId[] {
-    return this.#plan.last === null ? [] : placedLayers(this.#plan.last).flatMap(({ sourceId }) => (sourceId === null ? [] : [sourceId]))
+    return this.#plan.shown === null ? [] : placedLayers(this.#plan.shown).flatMap(({ sourceId }) => (sourceId === null ? [] : [sourceId]))
   }
 
   /** Opens the feed anew. What was missed before its first picture is nobody's loss. */
@@ -93,7 +105,7 @@ export class OnAir {
 
   /** A source changed: the next picture is planned afresh. Another scene, or an edit of this one, is noticed. */
   invalidate(): void {
-    this.#plan.drop()
+    this.#plan.invalidate()
   }
 
   /** Makes the next picture and sends it. Null when the last one went out once more, because its scene is not whole yet. */
@@ -165,14 +177,10 @@ export class OnAir {
     }
     const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
     if (scene.id !== this.#entered.sceneId) this.#entered = { sceneId: scene.id, atMs: this.#entered.sceneId === null ? null : nowMs }
-    const plan = this.#plan.of(
-      show,
-      scene,
-      nowMs,
-      () => planParts(show, scene),
-      () => this.#planScene(show, scene, nowMs),
-    )!
-    const verdict = this.#judge.judge(scene.id, plan, this.#kinds.isLive, nowMs)
+    const shown = this.#plan.of(show, { subject: scene, partsOf: () => planParts(show, scene), make: (timeMs) => this.#planScene(show, scene, timeMs) }, nowMs)
+    if (shown === null) return null
+    const { plan, subject } = shown
+    const verdict = this.#judge.judge(subject.id, plan, this.#kinds.isLive, nowMs)
     this.#leftOut = verdict === 'show' ? plan.missing : []
     if (verdict === 'hold') return null
     this.#showsCard = verdict === 'card'
@@ -182,9 +190,7 @@ export class OnAir {
   #planScene(show: Show, scene: Scene, nowMs: number): FramePlan {
     const { atMs } = this.#entered
     const stage = atMs === null ? { scene } : { scene, enteredMs: atMs }
-    const plan = planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
-    this.#book.layOut(plan)
-    return plan
+    return planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
   }
 
   /** The last picture once more; the card when there was none. */
@@ -198,15 +204,30 @@ export class OnAir {
     this.#cardsSent += 1
   }
 
-  #cardPicture(show: Show): RgbaPicture {
-    const { widthPx, heightPx } = show.canvas
-    const { title, detail } = show.holdingCard
-    // Until its letters are there the card stands without words in another's type.
-    const font = this.#book.cardFont(title + detail)
-    const key = `${widthPx}×${heightPx} ${title} ${detail} ${font}`
-    if (this.#card?.key !== key) {
-      this.#card = { key, picture: holdingCardPicture(widthPx, heightPx, font === null ? '' : title, font === null ? '' : detail, font ?? 'sans-serif') }
-    }
-    return this.#card.picture
+  /** Has the card drawn that a show would need. */
+  prepareCard({ canvas, holdingCard }: Show): void {
+    const job = { widthPx: canvas.widthPx, heightPx: canvas.heightPx, ...holdingCard }
+    const key = JSON.stringify(job)
+    if (key === this.#cardAsked) return
+    this.#cardAsked = key
+    // Without its words it is a card still; the next edit of them asks again.
+    Promise.resolve(this.#maker.make({ type: 'card', job }, URGENCY.air)).then(
+      (picture) => this.#cardAsked === key && (this.#card = picture),
+      () => (this.#cardAsked = null),
+    )
   }
+
+  #cardPicture(show: Show): RgbaPicture {
+    this.prepareCard(show)
+    const { widthPx, heightPx } = show.canvas
+    if (this.#card?.widthPx !== widthPx || this.#card.heightPx !== heightPx) this.#card = plainCard(widthPx, heightPx)
+    return this.#card
+  }
+}
+
+/** The ground of the card, until its words are drawn. */
+function plainCard(widthPx: number, heightPx: number): RgbaPicture {
+  const { pen, read } = openRasterCanvas(widthPx, heightPx)
+  drawHoldingCard(pen, widthPx, heightPx, '', '', 'sans-serif')
+  return { format: 'rgba', widthPx, heightPx, data: read() }
 }

@@ -3,14 +3,15 @@ import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { keyFigures } from '../../core/matte/figures.ts'
 import { planInput } from '../../core/stage/plan-frame.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
+import { areSameParts } from '../../core/stage/plan-parts.ts'
 import { clippingOf, histogramOf, vectorscopeOf, waveformOf } from '../../core/scopes/scopes.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { StepCall } from '../../core/steps/index.ts'
 import type { Executor } from '../executor.ts'
 import type { Executors } from '../executors.ts'
 import type { LayerPlace, Scopes } from '../protocol.ts'
-import type { SourceBook } from './source-book.ts'
-import { KeptPlan } from './kept-plan.ts'
+import type { SourceBook } from '../sources/source-book.ts'
 import { stepsOf, treatmentOf } from './steps-of.ts'
 import { straightOf } from './straight.ts'
 
@@ -21,7 +22,8 @@ export class ScopeWatch {
   lastMs = -Infinity
   readonly #layer: LayerPlace | null
   readonly #executor: Executor
-  readonly #plan = new KeptPlan()
+  #plan: FramePlan | null = null
+  #parts: readonly unknown[] = []
   #calls: readonly StepCall[] = []
   #scratch = new Uint8ClampedArray(0)
 
@@ -33,7 +35,7 @@ export class ScopeWatch {
 
   /** Forgets the plan after a source changed; an edit of the show is noticed. */
   invalidate(): void {
-    this.#plan.drop()
+    this.#plan = null
   }
 
   /** The scopes of the newest picture; null while there is none. */
@@ -41,17 +43,13 @@ export class ScopeWatch {
     const info = book.infos.get(inputSourceId(this.inputId))
     const input = show.inputs.find((candidate) => candidate.id === this.inputId)
     if (info === undefined || input === undefined) return null
-    const plan = this.#plan.of(
-      show,
-      input,
-      0,
-      () => [input, ...treatmentOf(show, input, this.#layer)],
-      () => {
-        this.#calls = stepsOf(show, input, this.#layer)
-        return planInput(this.inputId, info, this.#calls, Math.max(1, info.widthPx >> 1), Math.max(1, info.heightPx >> 1))
-      },
-    )!
-    const rendered = this.#executor.render(plan, book.frames)
+    const parts = treatmentOf(show, input, this.#layer)
+    if (this.#plan === null || !areSameParts(parts, this.#parts)) {
+      this.#calls = stepsOf(show, input, this.#layer)
+      this.#plan = planInput(this.inputId, info, this.#calls, Math.max(1, info.widthPx >> 1), Math.max(1, info.heightPx >> 1))
+      this.#parts = parts
+    }
+    const rendered = this.#executor.render(this.#plan, book.frames)
     if (this.#scratch.length !== rendered.data.length) this.#scratch = new Uint8ClampedArray(rendered.data.length)
     const picture = straightOf(rendered, this.#scratch)
     const key = this.#calls.findLast((call) => call.kind === 'chromaKey' || call.kind === 'colourKey')

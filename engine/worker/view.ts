@@ -13,11 +13,12 @@ import type { Executor } from '../executor.ts'
 import type { Executors } from '../executors.ts'
 import type { ViewRequest } from '../protocol.ts'
 import { paintClipping } from './paint-clipping.ts'
-import type { SourceBook } from './source-book.ts'
+import { URGENCY } from '../raster/raster.ts'
+import type { SourceBook } from '../sources/source-book.ts'
 import { straightOf } from './straight.ts'
 import { KeptPlan } from './kept-plan.ts'
 import { stepsOf, treatmentOf } from './steps-of.ts'
-import { wallAt } from './wall.ts'
+import { wallAt } from '../sources/wall.ts'
 
 export class View {
   readonly canvas: OffscreenCanvas
@@ -27,11 +28,12 @@ export class View {
   readonly #pen: OffscreenCanvasRenderingContext2D
   readonly #heap: Heap
   readonly #executor: Executor
-  readonly #plan = new KeptPlan()
+  readonly #book: SourceBook
+  readonly #plan: KeptPlan<ViewRequest>
   #greyBlock: Block | null = null
   #scratch = new Uint8ClampedArray(0)
 
-  constructor(canvas: OffscreenCanvas, request: ViewRequest, executors: Executors) {
+  constructor(canvas: OffscreenCanvas, request: ViewRequest, executors: Executors, book: SourceBook) {
     const pen = canvas.getContext('2d', { willReadFrequently: true })
     if (pen === null) throw new Error('this browser refused a 2-D canvas')
     this.canvas = canvas
@@ -39,6 +41,8 @@ export class View {
     this.#pen = pen
     this.#heap = executors.treatments.heap
     this.#executor = executors.make()
+    this.#book = book
+    this.#plan = new KeptPlan(book.rasters, this.isSmall ? URGENCY.small : URGENCY.stage)
   }
 
   /** Whether this view is content with a few pictures a second. */
@@ -47,14 +51,9 @@ export class View {
     return request.kind === 'layer' || request.kind === 'draft' || ((request.kind === 'scene' || request.kind === 'input') && request.isSmall)
   }
 
-  /** Whether nothing lies under what is shown. */
-  get #isClear(): boolean {
-    return this.request.kind === 'layer' || this.request.kind === 'input'
-  }
-
-  /** Forgets the plan after the request or a source changed; an edit of the show is noticed. */
+  /** Plans anew after a source changed; an edit of the show and another request are noticed. */
   invalidate(): void {
-    this.#plan.drop()
+    this.#plan.invalidate()
   }
 
   /** Draws a picture that was made elsewhere at this canvas's size. */
@@ -67,23 +66,22 @@ export class View {
   }
 
   /** Draws what was asked for; says whether everything it needs had a picture. With `onlyWhole` nothing is drawn otherwise. */
-  draw(show: Show, book: SourceBook, nowMs: number, onlyWhole: boolean): boolean {
-    const plan = this.#plan.of(
+  draw(show: Show, nowMs: number, onlyWhole: boolean): boolean {
+    const { request } = this
+    const shown = this.#plan.of(
       show,
-      this.request,
+      { subject: request, partsOf: () => this.#partsOf(show, request), make: (timeMs) => this.#makePlan(show, request, timeMs) },
       nowMs,
-      () => this.#partsOf(show),
-      () => this.#makePlan(show, book, nowMs),
     )
-    if (plan === null) {
-      this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
+    if (shown === null) {
+      if (this.#lacksSubject(show, request)) this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
       return false
     }
-    const isWhole = plan.missing.length === 0
+    const isWhole = shown.plan.missing.length === 0
     if (onlyWhole && !isWhole) return false
-    const picture = this.#executor.render(plan, book.frames)
-    if (this.request.kind === 'input' && this.request.stage === 'matte') this.show(this.#greyOf(picture))
-    else if (this.#isClear) this.show(this.#straight(picture))
+    const picture = this.#executor.render(shown.plan, this.#book.frames)
+    if (shown.subject.kind === 'input' && shown.subject.stage === 'matte') this.show(this.#greyOf(picture))
+    else if (isClear(shown.subject)) this.show(this.#straight(picture, shown.subject))
     else this.show(picture)
     return isWhole
   }
@@ -93,9 +91,14 @@ export class View {
     this.#freeGrey()
   }
 
+  /** Whether what is asked for is not there at all, and not just on its way. */
+  #lacksSubject(show: Show, request: ViewRequest): boolean {
+    if (request.kind === 'input') return !this.#book.infos.has(inputSourceId(request.inputId))
+    return (request.kind === 'scene' || request.kind === 'layer') && !show.scenes.some(({ id }) => id === request.sceneId)
+  }
+
   /** What of the show the plan reads. */
-  #partsOf(show: Show): readonly unknown[] {
-    const { request } = this
+  #partsOf(show: Show, request: ViewRequest): readonly unknown[] {
     if (request.kind === 'air') return []
     if (request.kind === 'draft') return [...planParts(show, request.scene), show.contents]
     if (request.kind === 'input') {
@@ -106,11 +109,11 @@ export class View {
     return scene === undefined ? [] : planParts(show, scene)
   }
 
-  #makePlan(show: Show, book: SourceBook, nowMs: number): FramePlan | null {
-    const { request, canvas } = this
-    if (request.kind === 'input') return this.#inputPlan(show, book, request)
+  #makePlan(show: Show, request: ViewRequest, nowMs: number): FramePlan | null {
+    const { canvas } = this
+    if (request.kind === 'input') return this.#inputPlan(show, request)
     if (request.kind === 'air') return null
-    if (request.kind === 'draft') return this.#draftPlan(show, book, request, nowMs)
+    if (request.kind === 'draft') return this.#draftPlan(show, request, nowMs)
     const scene = show.scenes.find((candidate) => candidate.id === request.sceneId)
     if (scene === undefined) return null
     const scale = this.isSmall ? canvas.width / show.canvas.widthPx : 1
@@ -123,22 +126,18 @@ export class View {
       },
       ground: 'clear' as const,
     })
-    const plan = planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, nowMs, book.infos, { scale, wall: wallAt(nowMs) })
-    book.layOut(plan)
-    return plan
+    return planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, nowMs, this.#book.infos, { scale, wall: wallAt(nowMs) })
   }
 
-  #draftPlan(show: Show, book: SourceBook, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, nowMs: number): FramePlan {
+  #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, nowMs: number): FramePlan {
     const scale = this.canvas.width / show.canvas.widthPx
-    const plan = planFrame(addContents(show, contents), { scene }, nowMs, book.infos, { scale, wall: wallAt(nowMs) })
-    book.layOut(plan)
-    return plan
+    return planFrame(addContents(show, contents), { scene }, nowMs, this.#book.infos, { scale, wall: wallAt(nowMs) })
   }
 
-  #inputPlan(show: Show, book: SourceBook, request: Extract<ViewRequest, { kind: 'input' }>): FramePlan | null {
+  #inputPlan(show: Show, request: Extract<ViewRequest, { kind: 'input' }>): FramePlan | null {
     const id: SourceId = inputSourceId(request.inputId)
     const input = show.inputs.find((candidate) => candidate.id === request.inputId)
-    const info = book.infos.get(id)
+    const info = this.#book.infos.get(id)
     if (input === undefined || info === undefined) return null
     const steps = request.stage === 'before' ? [] : stepsOf(show, input, request.layer ?? null)
     const isSmall = this.isSmall
@@ -167,9 +166,9 @@ export class View {
     this.#greyBlock = null
   }
 
-  #straight(picture: RgbaPicture): RgbaPicture {
+  #straight(picture: RgbaPicture, request: ViewRequest): RgbaPicture {
     const straight = straightOf(picture, this.#scratchFor(picture.data.length))
-    if (this.request.kind === 'input' && this.request.showsClipping === true) paintClipping(straight.data)
+    if (request.kind === 'input' && request.showsClipping === true) paintClipping(straight.data)
     return straight
   }
 
@@ -181,4 +180,9 @@ export class View {
 
 function imageDataOf(picture: RgbaPicture): ImageData {
   return new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, picture.widthPx, picture.heightPx)
+}
+
+/** Whether nothing lies under what is shown. */
+function isClear(request: ViewRequest): boolean {
+  return request.kind === 'layer' || request.kind === 'input'
 }

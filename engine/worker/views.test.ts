@@ -2,12 +2,10 @@ import { describe, expect, it } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { ViewRequest } from '../protocol.ts'
-import type { SourceBook } from './source-book.ts'
 import { Views, type AirState, type DrawnView } from './views.ts'
 
 const picture: RgbaPicture = { format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4) }
 const show = {} as Show
-const book = {} as SourceBook
 const quiet: AirState = { isFeedOpen: false, showsCard: false, sceneId: 'on-air', isHeld: false }
 
 /** A view that writes down what is asked of it. */
@@ -28,7 +26,7 @@ class PaperView implements DrawnView {
   show(): void {
     this.log.push('air')
   }
-  draw(_show: Show, _book: SourceBook, _nowMs: number, onlyWhole: boolean): boolean {
+  draw(_show: Show, _nowMs: number, onlyWhole: boolean): boolean {
     this.log.push(onlyWhole && !this.isWhole ? 'waited' : 'drawn')
     return this.isWhole
   }
@@ -45,7 +43,7 @@ function board(requests: Readonly<Record<string, ViewRequest>>) {
   for (const [id, view] of Object.entries(opened)) views.open(id, view)
   const drawnIn = (nowMs: number, air = quiet) => {
     for (const view of Object.values(opened)) view.log.length = 0
-    views.draw(show, book, air, nowMs)
+    views.draw(show, air, nowMs)
     return Object.entries(opened).flatMap(([id, view]) => (view.log.includes('drawn') ? [id] : []))
   }
   return { views, opened, drawnIn, firsts: () => firsts }

@@ -2,7 +2,6 @@
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { ViewRequest } from '../protocol.ts'
-import type { SourceBook } from './source-book.ts'
 
 /** Small views are drawn this often, and this many in one tick. */
 const SMALL_EVERY_MS = 160
@@ -29,7 +28,7 @@ export interface DrawnView {
   invalidate(): void
   show(picture: RgbaPicture): void
   /** Says whether everything it needs had a picture; with `onlyWhole` it shows nothing otherwise. */
-  draw(show: Show, book: SourceBook, nowMs: number, onlyWhole: boolean): boolean
+  draw(show: Show, nowMs: number, onlyWhole: boolean): boolean
   dispose(): void
 }
 
@@ -83,7 +82,7 @@ export class Views {
   }
 
   /** Draws the others: large ones each time, small ones by turns while there is time for them. */
-  draw(show: Show, book: SourceBook, air: AirState, nowMs: number, hasTimeForSmall = true): void {
+  draw(show: Show, air: AirState, nowMs: number, hasTimeForSmall = true): void {
     let smallDrawn = 0
     this.#firstDrawMs ??= nowMs
     const isPatient = !this.#hasShownPicture && nowMs - this.#firstDrawMs < PATIENCE_MS
@@ -94,7 +93,7 @@ export class Views {
         if (!hasTimeForSmall || smallDrawn >= SMALL_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
         smallDrawn += 1
       }
-      const isWhole = view.draw(show, book, nowMs, isPatient)
+      const isWhole = view.draw(show, nowMs, isPatient)
       view.lastDrawnMs = nowMs
       if ((isWhole || !isPatient) && !view.isSmall) this.#noteFirstPicture()
     }

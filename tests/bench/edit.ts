@@ -1,17 +1,21 @@
 // How long an edit takes to be seen on the stage: twelve scenes with thumbnails, in a browser, by the page's own clock.
-import { copyLayer, copyScene } from '../../core/show/create.ts'
+import { newTextLayer } from '../../core/layers/text.ts'
+import { copyScene } from '../../core/show/create.ts'
+import type { Content } from '../../core/show/show.ts'
 import { seedDemo } from '../../demo/seed.ts'
 import { BareBrowser, type BarePage } from '../support/cdp.ts'
 import { startTestServer, type TestServer } from '../support/test-server.ts'
 import { quantile } from './statistics.ts'
 
-const USUAL: ShowSize = { scenes: 12, layers: null }
+const USUAL: ShowSize = { scenes: 12, texts: 0 }
+/** As large as shows of a whole course become. */
+export const LARGE: ShowSize = { scenes: 30, texts: 30 }
 const EDITS = 60
 
-/** How many scenes, and how many layers in each; null: as many as the demo's scenes have. */
+/** How many scenes, and how many texts of their own each has besides what the demo's scenes have. */
 export interface ShowSize {
   readonly scenes: number
-  readonly layers: number | null
+  readonly texts: number
 }
 
 export interface EditFigures {
@@ -52,23 +56,22 @@ async function openAgain(studio: BarePage): Promise<number> {
   return studio.evaluate<number>('performance.now()')
 }
 
-async function withManyScenes(server: TestServer, { scenes: wanted, layers }: ShowSize): Promise<void> {
+async function withManyScenes(server: TestServer, { scenes: wanted, texts }: ShowSize): Promise<void> {
   const { show, revision, id } = await server.shows.get('demo-brood-frame')
   let count = 0
   const makeId = () => `bench-${(count += 1)}`
   const copies = Array.from({ length: wanted - show.scenes.length }, (_, i) => copyScene(show.scenes[i % 3]!, `Copy ${i + 1}`, makeId))
   const scenes = [...show.scenes, ...copies]
-  // Small marks over what there is, until each scene has as many layers as it should.
-  const mark = show.scenes[0]!.layers.find(({ name }) => name === 'Society mark')!
+  const contents: Content[] = []
   const filled = scenes.map((scene) => {
-    const more = Math.max(0, (layers ?? 0) - scene.layers.length)
-    const marks = Array.from({ length: more }, (_, i) => ({
-      ...copyLayer(mark, makeId),
-      placement: { ...mark.placement, x: 40 + i * 90, y: 600, width: 70, height: 70 },
-    }))
-    return { ...scene, layers: [...scene.layers, ...marks] }
+    const words = Array.from({ length: texts }, (_, i) => {
+      const { layer, contents: own } = newTextLayer(`Note ${i + 1}`, `${scene.name}, note ${i + 1}`, show.canvas, makeId)
+      contents.push(...own)
+      return { ...layer, placement: { ...layer.placement, x: 40 + (i % 10) * 120, y: 560 + Math.floor(i / 10) * 44, width: 110, height: 40 } }
+    })
+    return { ...scene, layers: [...scene.layers, ...words] }
   })
-  await server.shows.save(id, revision, { ...show, scenes: filled })
+  await server.shows.save(id, revision, { ...show, contents: [...show.contents, ...contents], scenes: filled })
 }
 
 /** Moves the layer to and fro by its keys; each time until the stage shows something else. */

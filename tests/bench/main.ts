@@ -2,7 +2,7 @@
 import { parseArgs } from 'node:util'
 import { benchBlends, type BlendFigures } from './blends.ts'
 import { benchChains, type ChainFigures } from './chains.ts'
-import { benchEdit, type EditFigures } from './edit.ts'
+import { benchEdit, LARGE, type EditFigures } from './edit.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFeedBusy, type BusyFigures } from './feed-busy.ts'
 import { benchFrame, type FrameFigures } from './frame.ts'
@@ -95,7 +95,7 @@ async function main(): Promise<void> {
   if (only.includes('feedClip')) result.feedClip = await benchFeed(say, 'clipAndScreen')
   if (only.includes('feedBusy')) result.feedBusy = await benchFeedBusy(say)
   if (only.includes('edit')) result.edit = await benchEdit(say)
-  if (only.includes('editLarge')) result.editLarge = await benchEdit(say, { scenes: 20, layers: 12 })
+  if (only.includes('editLarge')) result.editLarge = await benchEdit(say, LARGE)
   if (only.includes('frame')) result.frame = await benchFrame(say)
   if (only.includes('chains')) result.chains = await benchChains(say)
   if (only.includes('blends')) result.blends = await benchBlends(say)

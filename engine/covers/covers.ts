@@ -15,8 +15,9 @@ import type { Executor } from '../executor.ts'
 import type { ToEngine } from '../protocol.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
 import { coverPicture } from './cover-pictures.ts'
-import { SourceBook, type SourceBookEvents, type TextFonts } from './source-book.ts'
-import { wallAt } from './wall.ts'
+import { URGENCY, type RasterMaker } from '../raster/raster.ts'
+import { SourceBook, type SourceBookEvents } from '../sources/source-book.ts'
+import { wallAt } from '../sources/wall.ts'
 
 export type CoverRequest = Extract<ToEngine, { type: 'cover' }>
 
@@ -83,7 +84,7 @@ export class Covers {
       for (const each of inputs) if (each.asset === asset) holdPlace(each)
       wake()
     }
-    const book = this.#openBook({ onChange: () => wake(), onAssetFailed })
+    const book = this.#openBook({ onChange: () => wake(), onRaster: () => wake(), onAssetFailed })
     const holdPlace = ({ sourceId, placeholder }: (typeof inputs)[number]) => {
       if (placeholder !== null) book.setStill(sourceId, { picture: coverPicture(placeholder), isOpaque: placeholder !== 'person' })
     }
@@ -100,9 +101,8 @@ export class Covers {
       for (;;) {
         const changed = new Promise<void>((resolve) => (wake = resolve))
         const plan = planFrame(seen, { scene }, nowMs, book.infos, { scale: widthPx / seen.canvas.widthPx, wall: wallAt(nowMs) })
-        book.layOut(plan)
-        const isWhole =
-          plan.missing.every(({ sourceId }) => failed.has(assetOf.get(sourceId) ?? '')) && plan.texts.every(({ sourceId }) => book.isSet(sourceId))
+        book.rasters.ask(plan, URGENCY.small)
+        const isWhole = plan.missing.every(({ sourceId }) => failed.has(assetOf.get(sourceId) ?? '')) && book.rasters.hasAll(plan)
         if (isWhole || isLate) {
           return this.#rendered(plan, book)
         }
@@ -129,7 +129,7 @@ export class Covers {
 export function coversOf(
   heap: Heap,
   loadAsset: (asset: string) => Promise<LoadedStill>,
-  fonts: TextFonts,
+  maker: RasterMaker,
   answer: (requestId: number, picture: RgbaPicture | null) => void,
 ): Covers {
   const openPen = (): CoverPen => {
@@ -147,7 +147,7 @@ export function coversOf(
     const timer = setTimeout(run, delayMs)
     return () => clearTimeout(timer)
   }
-  return new Covers((events) => new SourceBook(loadAsset, fonts, events), openPen, answer, setTimer)
+  return new Covers((events) => new SourceBook(loadAsset, maker, events), openPen, answer, setTimer)
 }
 
 /** What a cover shows of an input: its file, or the drawing that stands for it. */

@@ -12,7 +12,7 @@ import type { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import type { LoadedStill } from '../still/still-protocol.ts'
 import { Covers } from './covers.ts'
-import { SourceBook } from './source-book.ts'
+import { SourceBook } from '../sources/source-book.ts'
 
 let heap: Heap
 beforeAll(async () => {
@@ -46,7 +46,7 @@ function covers() {
     (events) =>
       new SourceBook(
         () => new Promise((resolve, reject) => loads.push({ resolve, reject })),
-        { isReady: () => true, load: () => Promise.resolve(), stackFor: (family) => family },
+        { make: () => Promise.reject(new Error('no words here')) },
         events,
       ),
     () => {
