@@ -123,6 +123,8 @@ export interface EngineStats {
   readonly frameMs: number
   /** Of it, what the picture on air takes until it leaves; 0 before there was one. */
   readonly airMs: number
+  /** The longest that words and forms held up one tick since the feed began. */
+  readonly longestRasterMs: number
   /** VideoFrames made or received and not yet closed or handed over. */
   readonly liveFrames: number
   readonly inputs: Readonly<Record<string, { readonly fps: number; readonly widthPx: number; readonly heightPx: number; readonly frameNumber: number }>>

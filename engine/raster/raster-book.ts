@@ -38,6 +38,7 @@ export class RasterBook {
   /** The newest picture of each text, whatever it said. */
   readonly #lastOf = new Map<string, RgbaPicture>()
   #bytes = 0
+  #spentMs = 0
   #versions = 0
 
   /** Puts its pictures into `frames`, where executors look for them. */
@@ -49,8 +50,17 @@ export class RasterBook {
 
   /** Has everything made that a plan needs and that is not there. */
   ask(plan: RasterPlan, urgency: Urgency): void {
+    const startedMs = performance.now()
     for (const raster of rastersOf(plan)) if (!this.#isUsable(raster.job.sourceId)) this.#make(raster, urgency)
     this.#makeRoom()
+    this.#spentMs += performance.now() - startedMs
+  }
+
+  /** Milliseconds that asking has taken since this was last called: for measurements. */
+  takeSpentMs(): number {
+    const spentMs = this.#spentMs
+    this.#spentMs = 0
+    return spentMs
   }
 
   /** Whether all that a plan needs is there; it is in use from now on. What cannot be made is not waited for. */

@@ -73,6 +73,7 @@ export class Engine {
   #frameMs = 0
   /** Of it, what the picture on air takes. */
   #airMs = 0
+  #longestRasterMs = 0
 
   constructor(
     heap: Heap,
@@ -160,6 +161,7 @@ export class Engine {
         return this.#live.freeze(message.inputId, message.isFrozen)
       case 'openFeed':
         this.#pace.reset()
+        this.#longestRasterMs = 0
         return this.#air.openFeed(message.writable)
       case 'closeFeed':
         this.#pacer.divide(1)
@@ -253,6 +255,7 @@ export class Engine {
       if (hasTime) this.#measureScopes(show, nowMs)
     }
     this.#grabs.serve(nowMs)
+    this.#longestRasterMs = Math.max(this.#longestRasterMs, this.#book.rasters.takeSpentMs())
     const tookMs = performance.now() - started
     this.#budget.spend(tookMs)
     this.#frameMs = steady(this.#frameMs, tookMs)
@@ -322,6 +325,7 @@ export class Engine {
       feed: this.#air.stats((this.#held ?? this.#show)?.canvas, { missedTicks: this.#pacer.missedTicks, isHalved: this.#pace.divider > 1 }, nowMs),
       frameMs: this.#frameMs,
       airMs: this.#airMs,
+      longestRasterMs: this.#longestRasterMs,
       liveFrames: this.#ledger.open,
       inputs: this.#live.stats(nowMs),
     }

@@ -1,5 +1,6 @@
 // The real chain in a bare browser: studio in a hidden tab, meeting in front of it.
 import { newInputLayer } from '../../core/layers/input.ts'
+import { newTextLayer } from '../../core/layers/text.ts'
 import { execFileSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { seedDemo } from '../../demo/seed.ts'
@@ -32,9 +33,9 @@ export interface FeedRig {
 
 /**
  * What the demo's camera does in a measurement: the show's own key, a found key, the room softened in an untidy room, or the show's own key
- * before a clip of full HD and a screen.
+ * before a clip of full HD and a screen, or beside a clock and a note in soft shadow.
  */
-export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom' | 'clipAndScreen'
+export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words'
 
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
 export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
@@ -138,6 +139,10 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
     await server.shows.save(id, revision, await withClipAndScreen(server, shown))
     return
   }
+  if (chain === 'words') {
+    await server.shows.save(id, revision, withShadedWords(shown))
+    return
+  }
   await server.shows.save(id, revision, cameraFile !== null ? withSoftenedRoom(shown, cameraFile) : chain === 'foundKey' ? withFoundKey(shown) : shown)
 }
 
@@ -168,6 +173,33 @@ async function withClipAndScreen(server: TestServer, show: Show): Promise<Show> 
   const beside = { ...page, placement: { x: 700, y: 60, width: 520, height: 330, angleDeg: 0, fit: 'fit' as const } }
   const layers = [wall, beside, ...welcome.layers.slice(1)]
   return { ...show, inputs: [...show.inputs, clip, screen], scenes: [{ ...welcome, layers }, ...show.scenes.slice(1)] }
+}
+
+/** Words that cost as much to draw as any: large, with a shadow that is 60 pixels soft. One tells the time to the second, one is for editing. */
+function withShadedWords(show: Show): Show {
+  let count = 0
+  const makeId = () => `bench-words-${(count += 1)}`
+  const soon = new Date(Date.now() + 5 * 3_600_000)
+  const countdownTo = `${String(soon.getHours()).padStart(2, '0')}:${String(soon.getMinutes()).padStart(2, '0')}`
+  const shadow = { dx: 6, dy: 8, blurPx: 60, colour: '#000000', opacity: 0.7 }
+  const words = [
+    { name: 'Clock', text: 'We begin in {countdown}', y: 40 },
+    { name: 'Note', text: 'Bees', y: 260 },
+  ].map(({ name, text, y }) => {
+    const { layer, contents } = newTextLayer(name, text, show.canvas, makeId)
+    return {
+      layer: { ...layer, placement: { ...layer.placement, x: 640, y, width: 600, height: 200 } },
+      contents: contents.map((content) => (content.kind === 'text' ? { ...content, text: { ...content.text, shadow } } : content)),
+    }
+  })
+  const [welcome, ...others] = show.scenes
+  const layers = [...welcome!.layers, ...words.map(({ layer }) => layer)]
+  return {
+    ...show,
+    presenter: { ...show.presenter, countdownTo },
+    contents: [...show.contents, ...words.flatMap(({ contents }) => contents)],
+    scenes: [{ ...welcome!, layers }, ...others],
+  }
 }
 
 /** The browser calls a device that plays a file by the file's name. */

@@ -9,6 +9,7 @@ import { benchFrame, type FrameFigures } from './frame.ts'
 import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
 import { benchKey, type KeyBench } from './key.ts'
 import { benchCost, type CostFigures } from './cost.ts'
+import { benchRasters, type RasterFigures } from './rasters.ts'
 import { benchSync, type SyncFigures } from './sync.ts'
 import { benchScene, type SceneFigures } from './scene.ts'
 import { benchSoak, type SoakFigures } from './soak.ts'
@@ -28,6 +29,7 @@ interface BenchResult {
   feedBusy?: BusyFigures
   key?: KeyBench
   keyFloor?: Record<string, FloorFigures>
+  rasters?: RasterFigures
   sync?: SyncFigures
   cost?: Record<string, CostFigures>
   soak?: SoakFigures
@@ -46,6 +48,7 @@ const NAMES = [
   'feedKey',
   'feedClip',
   'feedBusy',
+  'rasters',
   'sync',
   'cost',
   'key',
@@ -66,6 +69,7 @@ const USUAL: readonly Name[] = [
   'feedRoom',
   'feedKey',
   'feedClip',
+  'rasters',
   'cost',
   'key',
 ]
@@ -94,6 +98,7 @@ async function main(): Promise<void> {
   if (only.includes('feedKey')) result.feedKey = await benchFeed(say, 'foundKey')
   if (only.includes('feedClip')) result.feedClip = await benchFeed(say, 'clipAndScreen')
   if (only.includes('feedBusy')) result.feedBusy = await benchFeedBusy(say)
+  if (only.includes('rasters')) result.rasters = await benchRasters(say)
   if (only.includes('edit')) result.edit = await benchEdit(say)
   if (only.includes('editLarge')) result.editLarge = await benchEdit(say, LARGE)
   if (only.includes('frame')) result.frame = await benchFrame(say)
