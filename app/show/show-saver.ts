@@ -1,7 +1,7 @@
 // Saves the newest state of one show, one request at a time. What was typed is always in one of three places: acknowledged by
 // the server, kept in the browser, or, when the browser has no room, in this tab, which then says so.
 import type { Show } from '../../core/show/show.ts'
-import { forgetShow, keepShow, type KeptStorage } from './kept-shows.ts'
+import { ShowKeeper, type KeptStorage } from './kept-shows.ts'
 
 export type SaveState =
   /** Everything typed is acknowledged. Never said otherwise. */
@@ -62,7 +62,7 @@ export class ShowSaver {
   readonly #host: SaveHost
   readonly #events: SaverEvents
   readonly #showId: string
-  readonly #tabId: string
+  readonly #keeper: ShowKeeper
   #base: SavedState
   /** Typed and not sent yet. */
   #pending: Show | null = null
@@ -86,7 +86,7 @@ export class ShowSaver {
   constructor(host: SaveHost, showId: string, tabId: string, base: SavedState, events: SaverEvents) {
     this.#host = host
     this.#showId = showId
-    this.#tabId = tabId
+    this.#keeper = new ShowKeeper(host.storage, showId, tabId)
     this.#base = base
     this.#events = events
   }
@@ -118,6 +118,11 @@ export class ShowSaver {
     this.#keep()
     if (!this.#isStale) this.#say({ kind: 'saving' })
     if (!this.#isBusy) this.#nextIn(GATHER_MS)
+  }
+
+  /** The page is going: gives back what the browser holds for the next edit. */
+  release(): void {
+    if (this.unsaved === null) this.#keeper.dropAnchor()
   }
 
   /** Sends now, for example because the connection is back. */
@@ -224,7 +229,7 @@ export class ShowSaver {
 
   #done(): void {
     this.#clearTimer()
-    forgetShow(this.#host.storage, this.#showId, this.#tabId)
+    this.#keeper.forget()
     this.#isKept = true
     this.#say({ kind: 'saved' })
     for (const run of this.#whenSaved.splice(0)) run()
@@ -258,7 +263,7 @@ export class ShowSaver {
   #keep(): void {
     const show = this.unsaved
     if (show === null) return
-    this.#isKept = keepShow(this.#host.storage, this.#showId, this.#tabId, {
+    this.#isKept = this.#keeper.keep({
       baseRevision: this.#base.revision,
       show,
       saveId: this.#inDoubt?.saveId ?? null,

@@ -1,6 +1,6 @@
 // One open show in one tab: whether this tab may edit it, what it works on, and what other tabs left unsaved.
 import type { Show } from '../../core/show/show.ts'
-import { findKept, type FoundShow } from './kept-shows.ts'
+import { findKept, forgetFound, looseAnchors, type FoundShow } from './kept-shows.ts'
 import { ShowSaver, type SaveHost, type SaveState, type StoredState } from './show-saver.ts'
 
 /**
@@ -101,6 +101,7 @@ export class ShowSession {
     this.#turn += 1
     this.#waiting = []
     this.saver.flush()
+    this.saver.release()
   }
 
   async #stopEditing(): Promise<void> {
@@ -127,6 +128,7 @@ export class ShowSession {
     this.#setRole('editing')
     for (const run of this.#waiting.splice(0)) run()
     for (const tabId of open) void this.#recoverWhenGone(tabId)
+    await this.#sweep()
   }
 
   /** Takes up what tabs that are gone left unsaved. Returns the tabs that are open still and have something unsaved. */
@@ -139,6 +141,13 @@ export class ShowSession {
       else await this.#takeUp(turn, found, stored)
     }
     return open
+  }
+
+  /** Gives back the room that tabs which are gone took for edits that were saved. */
+  async #sweep(): Promise<void> {
+    for (const { key, tabId } of looseAnchors(this.#host.storage)) {
+      if (tabId !== this.#host.tabId && !(await this.#host.isTabAlive(tabId))) this.#host.storage.removeItem(key)
+    }
   }
 
   /** A tab that is closing seems open for a moment longer than its line to the server. */
@@ -156,8 +165,8 @@ export class ShowSession {
 
   /** On top of the show if it builds on it, as a copy if not. */
   async #takeUp(turn: number, found: FoundShow, stored: StoredState): Promise<void> {
-    const { kept, key } = found
-    const forget = () => this.#host.storage.removeItem(key)
+    const { kept } = found
+    const forget = () => forgetFound(this.#host.storage, found)
     const buildsOnIt = kept.baseRevision === stored.revision || (kept.saveId !== null && kept.saveId === stored.saveId)
     if (isSame(kept.show, stored.show)) {
       forget()

@@ -261,6 +261,9 @@ export const useShowStore = defineStore('show', () => {
     return [session, ...finishing.values()].some((each) => each !== null && each.saver.unsaved !== null && !each.saver.isKept)
   }
 
+  window.addEventListener('pagehide', () => {
+    for (const each of [session, ...finishing.values()]) each?.saver.release()
+  })
   window.addEventListener('beforeunload', (event) => {
     if (isAtRisk()) event.preventDefault()
   })

@@ -89,15 +89,27 @@ export function sceneCircle(scenes: readonly Scene[], sceneId: string): readonly
   return visit(sceneId, [sceneId])
 }
 
-/** Which scenes each scene shows by layers of its own, each as often as it does. */
+const factsOf = new WeakMap<readonly Layer[], { readonly count: number; readonly shown: readonly string[] }>()
+
+/** How many layers a list comes to by itself, and which scenes it shows, each as often as it does. Each list is walked once. */
+function listFacts(layers: readonly Layer[]): { readonly count: number; readonly shown: readonly string[] } {
+  let known = factsOf.get(layers)
+  if (known === undefined) {
+    const all = layersOf({ layers })
+    factsOf.set(layers, (known = { count: all.length, shown: all.flatMap((layer) => sceneIdOf(layer) ?? []) }))
+  }
+  return known
+}
+
+/** Which scenes each scene shows by layers of its own. */
 function scenesShown(scenes: readonly Scene[]): ReadonlyMap<string, readonly string[]> {
-  return new Map(scenes.map((scene) => [scene.id, layersOf(scene).flatMap((layer) => sceneIdOf(layer) ?? [])]))
+  return new Map(scenes.map(({ id, layers }) => [id, listFacts(layers).shown]))
 }
 
 /** How many layers each scene comes to, with those of the scenes that it shows, and of those that these show; a circle counts once. */
 export function layerCounts(scenes: readonly Scene[]): ReadonlyMap<string, number> {
   const shown = scenesShown(scenes)
-  const own = new Map(scenes.map((scene) => [scene.id, layersOf(scene).length]))
+  const own = new Map(scenes.map(({ id, layers }) => [id, listFacts(layers).count]))
   const counts = new Map<string, number>()
   const count = (id: string): number => {
     const known = counts.get(id)

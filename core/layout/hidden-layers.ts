@@ -24,13 +24,18 @@ export interface HiddenLayer {
 
 const GRID_COLUMNS = 96
 const GRID_ROWS = 54
-/** What was found last: several parts of the studio ask for the same scene after each edit. */
-let last: { readonly show: Show; readonly scene: Scene; readonly infos: SourceInfos; readonly found: readonly HiddenLayer[] } | null = null
+/** What was found of each scene last: several parts of the studio ask for the same one after each edit. */
+const foundIn = new WeakMap<Scene, { readonly show: Show; readonly infos: SourceInfos; readonly found: readonly HiddenLayer[] }>()
+/** The cells of each layer, and what else they depend on: an edit changes few of them. */
+const cellsOfLayer = new WeakMap<Layer, { readonly key: string; readonly cells: Uint8Array }>()
 
 /** Layers of a scene that opaque layers in front cover, from back to front, measured on a 96 × 54 grid. */
 export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): readonly HiddenLayer[] {
-  if (last?.show !== show || last.scene !== scene || last.infos !== infos) last = { show, scene, infos, found: measured(show, scene, infos) }
-  return last.found
+  const known = foundIn.get(scene)
+  if (known?.show === show && known.infos === infos) return known.found
+  const found = measured(show, scene, infos)
+  foundIn.set(scene, { show, infos, found })
+  return found
 }
 
 function measured(show: Show, scene: Scene, infos: SourceInfos): HiddenLayer[] {
@@ -74,9 +79,20 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
   // What is not a picture of its own size is as large as its box.
   const info = inputOf(show, layer) === undefined ? undefined : naturalSizeOf(show, layer, infos)
   const size = info ?? { widthPx: placement.width, heightPx: placement.height }
-  const { source, target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height, layer.crop)
-  const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
   const isCamera = inputOf(show, layer) !== undefined && weightOf(show, layer) === 'camera'
+  const key = [show.canvas.widthPx, show.canvas.heightPx, size.widthPx, size.heightPx, isCamera].join()
+  let known = cellsOfLayer.get(layer)
+  if (known?.key !== key) cellsOfLayer.set(layer, (known = { key, cells: cellsHeld(show.canvas, layer, size, isCamera) }))
+  return {
+    layerId: layer.id,
+    hides: layer.opacity >= HIDING_OPACITY && layer.blend === 'normal' && layerKindOf(layer).coverage(layer, show, infos) === 'opaque',
+    cells: known.cells,
+  }
+}
+
+function cellsHeld(canvas: Show['canvas'], { placement, crop, frame }: Layer, size: Size, isCamera: boolean): Uint8Array {
+  const { source, target } = fitRects(placement.fit, size.widthPx, size.heightPx, placement.width, placement.height, crop)
+  const toFrame = inverse(followedBy(translation(target.x, target.y), boxToCanvas(placement)))
   // Where the head is in what is seen of the picture.
   const scaleX = target.width / source.width
   const scaleY = target.height / source.height
@@ -88,16 +104,17 @@ function shapeOf(show: Show, layer: Layer, infos: SourceInfos): Shape {
         height: USUAL_HEAD.height * size.heightPx * scaleY,
       }
     : null
-  const shape = frameShape(layer.frame, target.width, target.height, 1)
-  return {
-    layerId: layer.id,
-    hides: layer.opacity >= HIDING_OPACITY && layer.blend === 'normal' && layerKindOf(layer).coverage(layer, show, infos) === 'opaque',
-    cells: cellsOf(show.canvas, (x, y) => {
-      const [frameX, frameY] = mapPoint(toFrame, x, y)
-      if (shapeCoverage(shape, frameX, frameY) <= 0.5) return 0
-      return head !== null && isInside(head, frameX, frameY) ? 2 : 1
-    }),
-  }
+  const shape = frameShape(frame, target.width, target.height, 1)
+  return cellsOf(canvas, (x, y) => {
+    const [frameX, frameY] = mapPoint(toFrame, x, y)
+    if (shapeCoverage(shape, frameX, frameY) <= 0.5) return 0
+    return head !== null && isInside(head, frameX, frameY) ? 2 : 1
+  })
+}
+
+interface Size {
+  readonly widthPx: number
+  readonly heightPx: number
 }
 
 function isInside({ x, y, width, height }: Rect, atX: number, atY: number): boolean {

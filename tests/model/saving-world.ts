@@ -76,8 +76,14 @@ export class World {
     return this.#shows.size
   }
 
+  /** What the browser keeps of edits. */
   leftInStorage(): string[] {
-    return [...this.#storage.keys()]
+    return [...this.#storage.keys()].filter((key) => key.startsWith('green-room:pending:'))
+  }
+
+  /** Tabs whose shows are kept for their next edit. */
+  anchoredTabs(): string[] {
+    return [...this.#storage.keys()].flatMap((key) => (key.startsWith('green-room:anchor:') ? [key.split(':')[3]!] : []))
   }
 
   /** Another program saves the show. */

@@ -74,6 +74,20 @@ describe('saving, case by case', () => {
     expect(world.leftInStorage()).toEqual([])
   })
 
+  it('leaves no show in the browser of a tab that crashed, once another is open; an open tab keeps its own', async () => {
+    const world = new World(2)
+    const first = await world.openTab()
+    await world.edit(first, 'a')
+    await world.runTimers()
+    expect([world.leftInStorage(), world.anchoredTabs()]).toEqual([[], [first.id]])
+    world.crash(first, 'now')
+    const second = await world.openTab()
+    await world.edit(second, 'b')
+    await world.runTimers()
+    expect(world.anchoredTabs()).toEqual([second.id])
+    expect(world.main().tokens).toEqual(['a', 'b'])
+  })
+
   it('knows its own save whose answer was lost when the line is back: no copy is made of it', async () => {
     const world = new World(3)
     const tab = await world.openTab()
