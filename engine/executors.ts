@@ -37,6 +37,7 @@ export class Executors {
   #pin: ExecutorPin = 'auto'
   #gl: WebGL2RenderingContext | null = null
   #card: GlTreatments | null = null
+  #treatmentVersion = 0
   #losses = 0
   #losing: WEBGL_lose_context | null = null
   state: ExecutorState = { name: 'cpu', reason: 'noCard', times: null }
@@ -58,6 +59,11 @@ export class Executors {
     return new LiveExecutor(this)
   }
 
+  /** Grows when equal plans of equal pictures may look otherwise: another look, mask or executor. */
+  get treatmentVersion(): number {
+    return this.#treatmentVersion
+  }
+
   /** Chooses anew. */
   pin(pin: ExecutorPin): void {
     this.#pin = pin
@@ -69,6 +75,7 @@ export class Executors {
 
   setResources(resources: ChainResources): void {
     this.#resources = resources
+    this.#treatmentVersion += 1
     this.treatments.setResources(resources)
     this.#card?.setResources(resources)
   }
@@ -76,6 +83,7 @@ export class Executors {
   setPerson(sourceId: SourceId, mask: Plane | null): void {
     if (mask === null) this.#persons.delete(sourceId)
     else this.#persons.set(sourceId, mask)
+    this.#treatmentVersion += 1
     this.treatments.setPerson(sourceId, mask)
     this.#card?.setPerson(sourceId, mask)
   }
@@ -138,6 +146,7 @@ export class Executors {
   }
 
   #change(state: ExecutorState): void {
+    this.#treatmentVersion += 1
     this.state = state
     this.#onChange(state)
   }

@@ -7,6 +7,7 @@ import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
 import { moveLayer } from '../../core/show/edits.ts'
+import type { Layer } from '../../core/show/show.ts'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import { announce } from '../shell/announce.ts'
@@ -44,6 +45,8 @@ const beyond = computed(() => {
   if (element === null || layers.value.length === 0) return 0
   return Math.max(0, Math.round(((element.scrollWidth - element.clientWidth - element.scrollLeft) / Math.max(1, element.scrollWidth)) * layers.value.length))
 })
+/** Why a layer cannot be seen, in two words; null when it can. */
+const shortOf = (layer: Layer) => unseenOf(layer.id)?.short ?? (layer.visible ? null : t('unseen.short.hidden'))
 const placeOf = (index: number) => t('build.depthPlace', { n: index + 1, count: layers.value.length })
 
 async function move(layerId: string, index: number): Promise<void> {
@@ -220,12 +223,13 @@ watch(
         <DepthPane
           v-for="(layer, index) in layers"
           :key="layer.id"
+          v-memo="[layer, index, layers.length, showStore.sceneId, showStore.selectedIds.includes(layer.id), layer.id === stopId, shortOf(layer)]"
           :layer="layer"
           :scene-id="showStore.sceneId!"
           :is-selected="showStore.selectedIds.includes(layer.id)"
           :is-stop="layer.id === stopId"
           :place="placeOf(index)"
-          :unseen="unseenOf(layer.id)?.short ?? (layer.visible ? null : t('unseen.short.hidden'))"
+          :unseen="shortOf(layer)"
           @select="onSelect($event, layer.id, index)"
           @key="onKey($event, layer.id, index)"
           @open="openAt(index)"

@@ -32,9 +32,10 @@ const { y: scrolled } = useScroll(listElement)
 const { height: listHeight } = useElementSize(listElement)
 
 const scenes = computed(() => showStore.show?.scenes ?? [])
+const canvas = computed(() => showStore.show!.canvas)
 const thumb = computed(() => {
-  const canvas = showStore.show!.canvas
-  return { widthPx: 224, heightPx: Math.round((224 * canvas.heightPx) / canvas.widthPx) }
+  const { widthPx, heightPx } = canvas.value
+  return { widthPx: 224, heightPx: Math.round((224 * heightPx) / widthPx) }
 })
 /** How many scenes lie below what can be seen. */
 const below = computed(() => {
@@ -159,6 +160,21 @@ const tagOf = (scene: Scene) =>
 /** Whether the feed would begin with it; told only where there is a choice. */
 const isFirst = (scene: Scene) => !engine.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
 
+/** What a row shows beside its scene: an edit of one scene renders its own row and no other. */
+const lookOf = (scene: Scene, index: number) => [
+  index,
+  scenes.value.length,
+  props.isWide,
+  thumb.value,
+  scene.id === showStore.sceneId,
+  scene.id === showStore.onAirId,
+  scene.id === renamingId.value,
+  scene.id === engine.onAirId,
+  engine.isFeedOn,
+  isSeen(scene),
+  tagOf(scene),
+]
+
 function goTo(index: number): void {
   const scene = scenes.value[index]
   if (scene === undefined) return
@@ -201,7 +217,13 @@ watch(
       :prevent-on-filter="false"
       @end="onDrop"
     >
-      <li v-for="(scene, index) in scenes" :key="scene.id" class="group relative mb-1" :data-scene-id="scene.id">
+      <li
+        v-for="(scene, index) in scenes"
+        :key="scene.id"
+        v-memo="[scene, ...lookOf(scene, index)]"
+        class="group relative mb-1"
+        :data-scene-id="scene.id"
+      >
         <button
           type="button"
           data-scene-button

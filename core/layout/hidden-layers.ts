@@ -41,30 +41,38 @@ export function hiddenLayers(show: Show, scene: Scene, infos: SourceInfos): read
 function measured(show: Show, scene: Scene, infos: SourceInfos): HiddenLayer[] {
   const shapes = scene.layers.filter((layer) => layer.visible && layer.opacity > 0).map((layer) => shapeOf(show, layer, infos))
   const result: HiddenLayer[] = []
-  shapes.forEach((shape, index) => {
-    const infront = shapes.slice(index + 1).filter((other) => other.hides)
-    if (infront.length === 0) return
-    const covered = new Map<string, number>()
-    let area = 0
-    let hidden = 0
-    let core = 0
-    let coreHidden = 0
-    for (let cell = 0; cell < GRID_COLUMNS * GRID_ROWS; cell += 1) {
-      if (shape.cells[cell] === 0) continue
-      area += 1
-      const isCore = shape.cells[cell] === 2
-      if (isCore) core += 1
-      const cover = infront.find((other) => other.cells[cell] !== 0)
-      if (cover === undefined) continue
-      hidden += 1
-      if (isCore) coreHidden += 1
-      covered.set(cover.layerId, (covered.get(cover.layerId) ?? 0) + 1)
-    }
-    if (hidden === 0) return
-    const [coveredBy] = [...covered].reduce((most, entry) => (entry[1] > most[1] ? entry : most))
-    result.push({ layerId: shape.layerId, hiddenShare: hidden / area, coreShare: core === 0 ? hidden / area : coreHidden / core, coveredBy })
-  })
-  return result
+  /** Of each cell, the nearest layer in front that hides what is behind it: an index, −1 for none. */
+  const cover = new Int32Array(GRID_COLUMNS * GRID_ROWS).fill(-1)
+  // From the front on, so that every cell is looked at once for each layer.
+  for (let index = shapes.length - 1; index >= 0; index -= 1) {
+    const shape = shapes[index]!
+    const hidden = hiddenPart(shape, shapes, cover)
+    if (hidden !== null) result.push(hidden)
+    if (shape.hides) for (let cell = 0; cell < cover.length; cell += 1) if (shape.cells[cell] !== 0) cover[cell] = index
+  }
+  return result.reverse()
+}
+
+function hiddenPart({ layerId, cells }: Shape, shapes: readonly Shape[], cover: Int32Array): HiddenLayer | null {
+  const covered = new Map<number, number>()
+  let area = 0
+  let hidden = 0
+  let core = 0
+  let coreHidden = 0
+  for (let cell = 0; cell < cells.length; cell += 1) {
+    if (cells[cell] === 0) continue
+    area += 1
+    const isCore = cells[cell] === 2
+    if (isCore) core += 1
+    const by = cover[cell]!
+    if (by < 0) continue
+    hidden += 1
+    if (isCore) coreHidden += 1
+    covered.set(by, (covered.get(by) ?? 0) + 1)
+  }
+  if (hidden === 0) return null
+  const [coveredBy] = [...covered].reduce((most, entry) => (entry[1] > most[1] ? entry : most))
+  return { layerId, hiddenShare: hidden / area, coreShare: core === 0 ? hidden / area : coreHidden / core, coveredBy: shapes[coveredBy]!.layerId }
 }
 
 interface Shape {

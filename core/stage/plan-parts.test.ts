@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { testShow } from '../../tests/support/shows.ts'
+import { contentIdOf } from '../layers/index.ts'
 import { newSceneLayer } from '../layers/scene.ts'
 import { newTextLayer } from '../layers/text.ts'
+import { findLayer } from '../layers/tree.ts'
 import { addContents, updateText } from '../show/contents.ts'
-import { addLayer, renameShow, setPresenter, updateInput, updateScene } from '../show/edits.ts'
+import { addLayer, renameShow, setPresenter, updateInput, updateLayer, updateScene } from '../show/edits.ts'
 import type { Show } from '../show/show.ts'
-import { areSameParts, planParts } from './plan-parts.ts'
+import { areSameParts, layerParts, planParts } from './plan-parts.ts'
 
 let count = 0
 const makeId = () => `p${(count += 1)}`
@@ -44,6 +46,16 @@ describe('planParts', () => {
     const { show, ids } = threeScenes()
     const after = updateScene(show, ids[1], (scene) => ({ ...scene, layers: scene.layers.slice(1) }))
     expect(ids.map((id) => isStale(show, after, id))).toEqual([true, true, false])
+  })
+
+  it('a layer by itself is stale when it changes, or its words, and not with its neighbours', () => {
+    const { show, ids, textIds } = threeScenes()
+    const text = show.scenes[0]!.layers.find((layer) => contentIdOf(layer) === textIds[0])!
+    const isLayerStale = (after: Show) => !areSameParts(layerParts(show, text), layerParts(after, findLayer(after.scenes[0]!, text.id)))
+    expect(isLayerStale(updateText(show, textIds[0], (content) => ({ ...content, align: 'end' })))).toBe(true)
+    expect(isLayerStale(updateLayer(show, ids[0], text.id, (layer) => ({ ...layer, opacity: 0.5 })))).toBe(true)
+    expect(isLayerStale(updateLayer(show, ids[0], show.scenes[0]!.layers[0]!.id, (layer) => ({ ...layer, opacity: 0.5 })))).toBe(false)
+    expect(isLayerStale(updateText(show, textIds[1], (content) => ({ ...content, align: 'end' })))).toBe(false)
   })
 
   it('inputs, the canvas and who presents make all stale; the name of the show none', () => {

@@ -2,26 +2,35 @@
 import { contentOf } from '../layers/content.ts'
 import { contentIdOf, sceneIdOf } from '../layers/index.ts'
 import { walkLayers } from '../layers/tree.ts'
-import type { Scene, Show } from '../show/show.ts'
+import type { Layer, Scene, Show } from '../show/show.ts'
 
 /**
  * Everything that `planFrame` reads of `show` for a scene: as long as all of it is the same objects, in this order, so is the plan. Scenes that it
  * shows are followed; each once.
  */
 export function planParts(show: Show, scene: Scene): readonly unknown[] {
-  const parts: unknown[] = [show.canvas, show.inputs, show.presenter]
-  const seen = new Set<string>()
-  const visit = (one: Scene | undefined): void => {
-    parts.push(one)
-    if (one === undefined || seen.has(one.id)) return
-    seen.add(one.id)
-    for (const { layer } of walkLayers(one.layers)) {
-      const [contentId, sceneId] = [contentIdOf(layer), sceneIdOf(layer)]
-      if (contentId !== null) parts.push(contentOf(show, contentId))
-      if (sceneId !== null) visit(show.scenes.find(({ id }) => id === sceneId))
-    }
+  return [...commonParts(show), scene, ...partsOfLayers(show, scene.layers, new Set([scene.id]))]
+}
+
+/** The same for one layer by itself. */
+export function layerParts(show: Show, layer: Layer | undefined): readonly unknown[] {
+  return layer === undefined ? [] : [...commonParts(show), layer, ...partsOfLayers(show, [layer], new Set())]
+}
+
+const commonParts = ({ canvas, inputs, presenter }: Show): readonly unknown[] => [canvas, inputs, presenter]
+
+function partsOfLayers(show: Show, layers: readonly Layer[], seen: Set<string>): unknown[] {
+  const parts: unknown[] = []
+  for (const { layer } of walkLayers(layers)) {
+    const [contentId, sceneId] = [contentIdOf(layer), sceneIdOf(layer)]
+    if (contentId !== null) parts.push(contentOf(show, contentId))
+    if (sceneId === null) continue
+    const scene = show.scenes.find(({ id }) => id === sceneId)
+    parts.push(scene)
+    if (scene === undefined || seen.has(sceneId)) continue
+    seen.add(sceneId)
+    parts.push(...partsOfLayers(show, scene.layers, seen))
   }
-  visit(scene)
   return parts
 }
 

@@ -7,7 +7,7 @@ import { coversRect, EMPTY_RECT, isEmptyRect, meeting, unionOf, wholeOf, without
 import { itemKeysOf, partRead, shownSharesOf, sourcesOfNodes } from '../stillness.ts'
 import { canvasOver, copyRect, fillRect, type HeapCanvas } from './heap-canvas.ts'
 import type { ItemJob, JobPicture, JobTools } from './item-job.ts'
-import { pictureStamp } from './picture-stamp.ts'
+import { pictureStamp } from '../picture-stamp.ts'
 import { OPAQUE_BLACK, stackRunOf, type StackRun } from './stack-runs.ts'
 import type { StillSupplies } from './still-run.ts'
 import { bandsOf, seenParts } from './seen-parts.ts'

@@ -3,9 +3,9 @@ import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { planFrame, planInput } from '../../core/stage/plan-frame.ts'
-import { planParts } from '../../core/stage/plan-parts.ts'
+import { layerParts, planParts } from '../../core/stage/plan-parts.ts'
 import { addContents } from '../../core/show/contents.ts'
-import { layersOf } from '../../core/layers/tree.ts'
+import { findLayer, layersOf } from '../../core/layers/tree.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Block, Heap } from '../cpu/heap.ts'
@@ -16,6 +16,7 @@ import { paintClipping } from './paint-clipping.ts'
 import { URGENCY } from '../raster/raster.ts'
 import type { SourceBook } from '../sources/source-book.ts'
 import { straightOf } from './straight.ts'
+import { DrawnStamp } from './drawn-stamp.ts'
 import { KeptPlan } from './kept-plan.ts'
 import { stepsOf, treatmentOf } from './steps-of.ts'
 import { wallAt } from '../sources/wall.ts'
@@ -28,7 +29,9 @@ export class View {
   readonly #pen: OffscreenCanvasRenderingContext2D
   readonly #heap: Heap
   readonly #executor: Executor
+  readonly #executors: Executors
   readonly #book: SourceBook
+  readonly #drawn = new DrawnStamp()
   readonly #plan: KeptPlan<ViewRequest>
   #greyBlock: Block | null = null
   #scratch = new Uint8ClampedArray(0)
@@ -41,6 +44,7 @@ export class View {
     this.#pen = pen
     this.#heap = executors.treatments.heap
     this.#executor = executors.make()
+    this.#executors = executors
     this.#book = book
     this.#plan = new KeptPlan(book.rasters, this.isSmall ? URGENCY.small : URGENCY.stage)
   }
@@ -56,13 +60,18 @@ export class View {
     this.#plan.invalidate()
   }
 
-  /** Draws a picture that was made elsewhere at this canvas's size. */
-  show(picture: RgbaPicture): void {
+  #show(picture: RgbaPicture): void {
     if (this.canvas.width !== picture.widthPx || this.canvas.height !== picture.heightPx) {
       this.canvas.width = picture.widthPx
       this.canvas.height = picture.heightPx
     }
     this.#pen.putImageData(imageDataOf(picture), 0, 0)
+  }
+
+  /** Shows what the audience gets. */
+  showAir(picture: RgbaPicture): void {
+    this.#drawn.forget()
+    this.#show(picture)
   }
 
   /** Draws what was asked for; says whether everything it needs had a picture. With `onlyWhole` nothing is drawn otherwise. */
@@ -74,15 +83,17 @@ export class View {
       nowMs,
     )
     if (shown === null) {
+      this.#drawn.forget()
       if (this.#lacksSubject(show, request)) this.#pen.clearRect(0, 0, this.canvas.width, this.canvas.height)
       return false
     }
     const isWhole = shown.plan.missing.length === 0
     if (onlyWhole && !isWhole) return false
+    if (!this.#drawn.isNew(shown.plan, this.#book.frames, this.#executors.treatmentVersion)) return isWhole
     const picture = this.#executor.render(shown.plan, this.#book.frames)
-    if (shown.subject.kind === 'input' && shown.subject.stage === 'matte') this.show(this.#greyOf(picture))
-    else if (isClear(shown.subject)) this.show(this.#straight(picture, shown.subject))
-    else this.show(picture)
+    if (shown.subject.kind === 'input' && shown.subject.stage === 'matte') this.#show(this.#greyOf(picture))
+    else if (isClear(shown.subject)) this.#show(this.#straight(picture, shown.subject))
+    else this.#show(picture)
     return isWhole
   }
 
@@ -106,7 +117,8 @@ export class View {
       return [input, ...(input === undefined ? [] : treatmentOf(show, input, request.layer ?? null))]
     }
     const scene = show.scenes.find(({ id }) => id === request.sceneId)
-    return scene === undefined ? [] : planParts(show, scene)
+    if (scene === undefined) return []
+    return request.kind === 'layer' ? layerParts(show, findLayer(scene, request.layerId)) : planParts(show, scene)
   }
 
   #makePlan(show: Show, request: ViewRequest, nowMs: number): FramePlan | null {

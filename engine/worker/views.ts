@@ -3,13 +3,12 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { ViewRequest } from '../protocol.ts'
 
-/** Small views are drawn this often, and this many in one tick. */
-const SMALL_EVERY_MS = 160
-const SMALL_PER_TICK = 2
+/** Small views are drawn this often, one in a tick. */
+const SMALL_EVERY_MS = 500
 /** At first nothing is shown until the stage is whole, so that no half-made picture is seen; after this long, what there is. */
 const PATIENCE_MS = 4000
 /** While the feed runs it comes first. */
-const SMALL_EVERY_MS_ON_AIR = 400
+const SMALL_EVERY_MS_ON_AIR = 1000
 
 /** What views must know of the air. */
 export interface AirState {
@@ -26,7 +25,8 @@ export interface DrawnView {
   lastDrawnMs: number
   readonly isSmall: boolean
   invalidate(): void
-  show(picture: RgbaPicture): void
+  /** Shows what the audience gets. */
+  showAir(picture: RgbaPicture): void
   /** Says whether everything it needs had a picture; with `onlyWhole` it shows nothing otherwise. */
   draw(show: Show, nowMs: number, onlyWhole: boolean): boolean
   dispose(): void
@@ -75,7 +75,7 @@ export class Views {
   showAir(picture: RgbaPicture, air: AirState, nowMs: number): void {
     for (const view of this.#views.values()) {
       if (!isAirView(view, air)) continue
-      view.show(picture)
+      view.showAir(picture)
       view.lastDrawnMs = nowMs
       if (!air.showsCard) this.#noteFirstPicture()
     }
@@ -83,21 +83,21 @@ export class Views {
 
   /** Draws the others: large ones each time, small ones by turns while there is time for them. */
   draw(show: Show, air: AirState, nowMs: number, hasTimeForSmall = true): void {
-    let smallDrawn = 0
+    let hasDrawnSmall = false
     this.#firstDrawMs ??= nowMs
     const isPatient = !this.#hasShownPicture && nowMs - this.#firstDrawMs < PATIENCE_MS
     const smallEveryMs = air.isFeedOpen ? SMALL_EVERY_MS_ON_AIR : SMALL_EVERY_MS
     for (const view of this.#views.values()) {
       if (isAirView(view, air)) continue
       if (view.isSmall) {
-        if (!hasTimeForSmall || smallDrawn >= SMALL_PER_TICK || nowMs - view.lastDrawnMs < smallEveryMs) continue
-        smallDrawn += 1
+        if (!hasTimeForSmall || hasDrawnSmall || nowMs - view.lastDrawnMs < smallEveryMs) continue
+        hasDrawnSmall = true
       }
       const isWhole = view.draw(show, nowMs, isPatient)
       view.lastDrawnMs = nowMs
       if ((isWhole || !isPatient) && !view.isSmall) this.#noteFirstPicture()
     }
-    if (smallDrawn > 0) this.#rotate()
+    if (hasDrawnSmall) this.#rotate()
   }
 
   /** Lets the view that waited longest be drawn first. */

@@ -1,5 +1,5 @@
-import type { Picture } from '../../core/picture/picture.ts'
-import type { SourceFrame } from '../executor.ts'
+import type { Picture } from '../core/picture/picture.ts'
+import type { SourceFrame } from './executor.ts'
 
 const numbers = new WeakMap<Picture, number>()
 let count = 0
