@@ -21,7 +21,7 @@ const folders = Object.keys(allowed)
 const coreOrder = [
   ...['random', 'patch', 'schema', 'colour', 'composite', 'marks', 'clip', 'card'],
   ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
-  ...['steps', 'inputs', 'solve', 'layers', 'show', 'sound', 'layout', 'sync', 'plan', 'render', 'compose', 'transitions', 'stage'],
+  ...['steps', 'inputs', 'solve', 'layers', 'show', 'sound', 'layout', 'sync', 'plan', 'render', 'compose', 'transitions', 'stage', 'programme'],
 ]
 const coreType = (name) => `core/${name}`
 const coreTypes = coreOrder.map(coreType)

@@ -6,13 +6,13 @@ import { putSource } from '../compose/picture.ts'
 import { type Place, type StageClock } from '../compose/place.ts'
 import { inputSourceId } from '../inputs/source-ids.ts'
 import type { Show } from '../show/show.ts'
-import { isTransition, progressOf, settled, type SceneStage, type Stage } from './stage.ts'
+import { isTransition, progressOf, settled, type OutputStage, type SceneStage, type Stage } from './stage.ts'
 import type { WallClock } from '../text/fields.ts'
 import { putTransition } from '../transitions/index.ts'
 import type { TransitionSide } from '../transitions/definition.ts'
 import { pictureOf, wholeItem } from '../transitions/whole.ts'
 import type { StepCall } from '../steps/index.ts'
-import type { FramePlan, Item, MissingPicture, OutputId, StackNode } from '../plan/frame-plan.ts'
+import type { FramePlan, Item, MissingPicture, NodeIndex, OutputId, StackNode } from '../plan/frame-plan.ts'
 import { PlanBuilder, StackItems } from '../plan/plan-builder.ts'
 import { withoutUnused } from '../plan/without-unused.ts'
 
@@ -40,41 +40,63 @@ export function planFrame(show: Show, stage: Stage, timeMs: number, infos: Sourc
 }
 
 interface Gathered {
+  readonly id: OutputId
+  readonly widthPx: number
+  readonly heightPx: number
   readonly ground: StackNode['ground']
   readonly items: readonly Item[]
   readonly missing: readonly MissingPicture[]
 }
 
-/** The same for several outputs over one list of nodes: what they share, from the back on, is made once. At least one. */
+/** The same for several outputs over one list of nodes: what those of one size share, from the back on, is made once. At least one. */
 export function planOutputs(
   show: Show,
-  stages: Readonly<Record<OutputId, Stage>>,
+  stages: Readonly<Record<OutputId, Stage | OutputStage>>,
   timeMs: number,
   infos: SourceInfos,
-  { scale = 1, culls = true, wall = NO_WALL }: PlanOptions = {},
+  { scale: usualScale = 1, culls = true, wall = NO_WALL }: PlanOptions = {},
 ): FramePlan {
   const builder = new PlanBuilder()
-  const widthPx = Math.max(1, Math.round(show.canvas.widthPx * scale))
-  const heightPx = Math.max(1, Math.round(show.canvas.heightPx * scale))
-  const common = { show, infos, builder, scale, widthPx, heightPx, culls, wall, motion: null, putLayers }
-  const gather = (stage: Stage): Gathered => {
+  const gathered = Object.entries(stages).map(([id, one]): Gathered => {
+    const { stage, over, scale } = 'over' in one ? one : { stage: one, over: [], scale: usualScale }
+    const widthPx = Math.max(1, Math.round(show.canvas.widthPx * scale))
+    const heightPx = Math.max(1, Math.round(show.canvas.heightPx * scale))
     const stack = new StackItems(builder, widthPx, heightPx, culls)
-    const ground = groundOf(stage)
-    putStage({ ...common, stack, clock: { timeMs, enteredMs: null, leavesMs: null }, within: [] }, stage, ground)
-    return { ground, items: stack.items, missing: stack.missing }
-  }
-  const gathered = Object.entries(stages).map(([id, stage]) => ({ id, ...gather(settled(stage, timeMs)) }))
-  const outputs = Object.fromEntries(gathered.map(({ id, ground, items }) => [id, builder.stack(ground, widthPx, heightPx, items)]))
-  const shared = sharedItems(gathered)
-  if (shared.length > 0) {
-    const { ground } = gathered[0]!
+    const clock = { timeMs, enteredMs: null, leavesMs: null }
+    const place: Place = { show, infos, builder, stack, scale, widthPx, heightPx, culls, wall, motion: null, putLayers, clock, within: [] }
+    const seen = settled(stage, timeMs)
+    const ground = groundOf(seen)
+    putStage(place, seen, ground)
+    for (const each of over) putStage(place, each, ground)
+    return { id, widthPx, heightPx, ground, items: stack.items, missing: stack.missing }
+  })
+  const outputs = outputsOf(builder, gathered)
+  const missing = new Map(gathered.flatMap((one) => one.missing.map((each) => [each.layerId, each] as const)))
+  return planOf(builder, outputs, [...missing.values()])
+}
+
+/** A stack for each output; what those of one size share is a stack of its own, made once. */
+function outputsOf(builder: PlanBuilder, gathered: readonly Gathered[]): Record<OutputId, NodeIndex> {
+  const outputs: Record<OutputId, NodeIndex> = {}
+  for (const { id, ground, widthPx, heightPx, items } of gathered) outputs[id] = builder.stack(ground, widthPx, heightPx, items)
+  const isAlike = (one: Gathered) => (other: Gathered) => one.widthPx === other.widthPx && one.heightPx === other.heightPx
+  for (const first of gathered.filter((one, index) => gathered.findIndex(isAlike(one)) === index)) {
+    const alike = gathered.filter(isAlike(first))
+    const shared = sharedItems(alike)
+    if (shared.length === 0) continue
+    const { ground, widthPx, heightPx } = first
     const base = builder.item(wholeItem(widthPx, heightPx, pictureOf(builder.stack(ground, widthPx, heightPx, shared)), shared.at(-1)!.layerId))
-    for (const { id, items } of gathered) {
+    for (const { id, items } of alike) {
       if (items.length > shared.length) outputs[id] = builder.stack(ground, widthPx, heightPx, [base, ...items.slice(shared.length)])
     }
   }
-  const missing = new Map(gathered.flatMap((one) => one.missing.map((each) => [each.layerId, each] as const)))
-  return planOf(builder, outputs, [...missing.values()])
+  return outputs
+}
+
+/** A place for the layers of a scene: its own show's, which may have another canvas than the one that is planned. */
+function placeOf(place: Place, { show = place.show, scene, ...stage }: SceneStage): Place {
+  const canvasScale = show === place.show ? 1 : Math.min(place.show.canvas.widthPx / show.canvas.widthPx, place.show.canvas.heightPx / show.canvas.heightPx)
+  return { ...place, show, scale: place.scale * canvasScale, clock: clockOf({ scene, ...stage }, place.clock.timeMs), within: [scene.id] }
 }
 
 /** Puts a stage into a stack: a scene's layers, or two stages on the way from one to the other. */
@@ -82,7 +104,7 @@ function putStage(place: Place, stage: Stage, ground: StackNode['ground']): void
   const { timeMs } = place.clock
   if (!isTransition(stage)) {
     const { scene } = stage
-    place.putLayers({ ...place, clock: clockOf(stage, timeMs), within: [scene.id] }, scene.layers)
+    place.putLayers(placeOf(place, stage), scene.layers)
     return
   }
   place.builder.changesAt(timeMs)
@@ -95,7 +117,7 @@ function putStage(place: Place, stage: Stage, ground: StackNode['ground']): void
       for (const missing of stack.missing) place.stack.miss(missing)
       return builder.stack(ground, widthPx, heightPx, stack.items)
     },
-    scene: isTransition(one) ? null : { layers: one.scene.layers, place: { ...place, clock: clockOf(one, timeMs), within: [one.scene.id] } },
+    scene: isTransition(one) ? null : { layers: one.scene.layers, place: placeOf(place, one) },
   })
   putTransition({ place, ground, from: side(stage.from), to: side(stage.to) }, stage.transition, progressOf(stage, timeMs))
 }

@@ -1,12 +1,14 @@
 // What an output shows: a scene, or the way from one stage to a scene. Plain data; time is told by who asks.
 import type { StackNode } from '../plan/frame-plan.ts'
-import type { Scene } from '../show/show.ts'
+import type { Scene, Show } from '../show/show.ts'
 import { ease } from '../motion/easing.ts'
 import { clamp01 } from '../picture/float-picture.ts'
 import type { Transition } from '../transitions/transition.ts'
 
 export interface SceneStage {
   readonly scene: Scene
+  /** The show that the scene belongs to, where it is not the one that is planned: one that is still on air while another is open. */
+  readonly show?: Show
   /** What lies under the scene; black unless it says otherwise. */
   readonly ground?: StackNode['ground']
   /** When the scene came, on the clock of the stage, and when it began to go: what its layers come and go by. Without: they rest. */
@@ -23,6 +25,15 @@ export interface TransitionStage {
 }
 
 export type Stage = SceneStage | TransitionStage
+
+/** What one output shows: a stage, and scenes that are laid over it, whatever is on it. */
+export interface OutputStage {
+  readonly stage: Stage
+  /** From back to front. */
+  readonly over: readonly SceneStage[]
+  /** Pixels of the output for one of the canvas. */
+  readonly scale: number
+}
 
 export function isTransition(stage: Stage): stage is TransitionStage {
   return 'transition' in stage

@@ -25,6 +25,8 @@ export const glide: TransitionDefinition<'glide'> = {
     if (progress === 1) return to.put()
     // What is itself on its way somewhere has no layers to take along.
     if (from.scene === null || to.scene === null || ground !== 'black') return mixed(between, progress)
+    // What two shows have under one name is not the same thing.
+    if (from.scene.place.show !== to.scene.place.show) return mixed(between, progress)
     const fromLayers = from.scene.layers.filter(isSeen)
     const toLayers = to.scene.layers.filter(isSeen)
     // What a page's ink is on has to be drawn with it.
