@@ -21,6 +21,7 @@ export interface Executor {
   readonly name: 'cpu' | 'gl'
   /** The picture of a plan's only output, or of its first. */
   render(plan: FramePlan, sources: SourceFrames): RgbaPicture
-  renderOutputs(plan: FramePlan, sources: SourceFrames): ReadonlyMap<OutputId, RgbaPicture>
+  /** The pictures of some outputs; of all without `ids`. */
+  renderOutputs(plan: FramePlan, sources: SourceFrames, ids?: readonly OutputId[]): ReadonlyMap<OutputId, RgbaPicture>
   dispose(): void
 }

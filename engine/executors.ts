@@ -172,13 +172,13 @@ class LiveExecutor implements Executor {
     return this.renderOutputs(plan, sources).get(firstOutput(plan))!
   }
 
-  renderOutputs(plan: FramePlan, sources: SourceFrames): ReadonlyMap<OutputId, RgbaPicture> {
+  renderOutputs(plan: FramePlan, sources: SourceFrames, ids?: readonly OutputId[]): ReadonlyMap<OutputId, RgbaPicture> {
     const { card } = this.#owner
     if (card !== null) {
       try {
         if (card !== this.#card) this.#gl = new GlExecutor(card)
         this.#card = card
-        return this.#gl!.renderOutputs(plan, sources)
+        return this.#gl!.renderOutputs(plan, sources, ids)
       } catch (error) {
         if (!(error instanceof GraphicsError)) throw error
         this.#owner.leaveCard(card.device.isLost ? 'lost' : 'failed')
@@ -187,7 +187,7 @@ class LiveExecutor implements Executor {
     // The surfaces went with the graphics card.
     this.#gl = null
     this.#card = null
-    return this.#cpu.renderOutputs(plan, sources)
+    return this.#cpu.renderOutputs(plan, sources, ids)
   }
 
   dispose(): void {

@@ -1,5 +1,6 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
 import type { DocumentChange } from '../core/patch/document-sync.ts'
+import type { ProgrammeMessage } from '../core/programme/programme.ts'
 import type { SourceId, SourceInfo } from '../core/picture/source.ts'
 import type { YcbcrMatrix } from '../core/colour/ycbcr.ts'
 import type { KeyFigures } from '../core/matte/figures.ts'
@@ -59,10 +60,12 @@ export type ToEngine =
       /** Name of a lock that the worker holds as long as it lives: the browser gives it on when it is gone. */
       readonly lifeLock: string
     }
-  /** The open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
-  | { readonly type: 'show'; readonly open: DocumentChange<Show>; readonly held: DocumentChange<Show> | null; readonly onAirId: string | null }
-  /** Whether the audience gets the holding card whatever is on air. */
-  | { readonly type: 'card'; readonly isWanted: boolean }
+  /** A show, whole, or an edit of it. It is drawn once it is open, or a scene of it is on air. */
+  | { readonly type: 'document'; readonly showId: string; readonly change: DocumentChange<Show> }
+  | { readonly type: 'dropDocument'; readonly showId: string }
+  | { readonly type: 'openShow'; readonly showId: string }
+  /** Changes what is on air. */
+  | { readonly type: 'programme'; readonly message: ProgrammeMessage }
   /** `setsBeat`: whether its pictures come so regularly that the feed may follow them. */
   | { readonly type: 'supply'; readonly inputId: string; readonly supply: LiveSupply; readonly setsBeat: boolean }
   | { readonly type: 'supplyGone'; readonly inputId: string }

@@ -139,7 +139,14 @@ export const useEngineStore = defineStore('engine', () => {
     if (show === null) return
     // The show on air may be the only one, with none open.
     const held = showStore.show === null ? null : air.held.value
-    engine.setShow(show, held, air.air.value?.sceneId ?? showStore.onAirId)
+    const now = air.air.value
+    const showId = showStore.show === null ? (now?.showId ?? '') : (showStore.showId ?? '')
+    const firstId = showStore.onAirId
+    engine.follow({
+      open: { showId, show },
+      held: held === null || now === null ? null : { showId: now.showId, show: held },
+      onAir: now !== null ? { showId: now.showId, sceneId: now.sceneId } : firstId === null ? null : { showId, sceneId: firstId },
+    })
     const both = withHeld(show, held)
     cameras.follow(both, new Set([...visibleInputs(both), ...lookedAt.value]))
     screens.follow(both)

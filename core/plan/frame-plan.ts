@@ -105,6 +105,8 @@ export interface FramePlan {
   readonly outlines: readonly OutlineJob[]
   /** Visible layers whose input has no picture. */
   readonly missing: readonly MissingPicture[]
+  /** Of them, those of each output, where there are several. */
+  readonly missingOf?: Readonly<Record<OutputId, readonly MissingPicture[]>>
   /** Until when the plan holds as long as nothing is edited, on the clock it was planned by; no later than then: something moves. */
   readonly validUntilMs: number
 }

@@ -1,6 +1,7 @@
 // Questions to a plan.
 import type { SourceId } from '../picture/source.ts'
-import { firstOutput, type FramePlan, type Item, type PlanNode, type StackNode, type TreatedNode } from './frame-plan.ts'
+import { firstOutput, type FramePlan, type Item, type OutputId, type PlanNode, type StackNode, type TreatedNode } from './frame-plan.ts'
+import { withoutUnused } from './without-unused.ts'
 
 /** The stack of a plan's only output. Throws a RangeError when it is no stack. */
 export function rootOf(plan: FramePlan): StackNode {
@@ -35,4 +36,12 @@ export function placedLayers(plan: FramePlan): readonly PlacedLayer[] {
           return { layerId: item.layerId, sourceId: node?.kind === 'treated' ? node.sourceId : null }
         }),
   )
+}
+
+/** What of a plan concerns one output; the plan itself where it has no other. Null where it has no such output. */
+export function outputPlan(plan: FramePlan, id: OutputId): FramePlan | null {
+  const root = plan.outputs[id]
+  if (root === undefined) return null
+  if (Object.keys(plan.outputs).length === 1) return plan
+  return { ...plan, ...withoutUnused(plan.nodes, { [id]: root }), missing: plan.missingOf?.[id] ?? plan.missing }
 }

@@ -72,7 +72,8 @@ export function planOutputs(
   })
   const outputs = outputsOf(builder, gathered)
   const missing = new Map(gathered.flatMap((one) => one.missing.map((each) => [each.layerId, each] as const)))
-  return planOf(builder, outputs, [...missing.values()])
+  const plan = planOf(builder, outputs, [...missing.values()])
+  return gathered.length === 1 ? plan : { ...plan, missingOf: Object.fromEntries(gathered.map((one) => [one.id, one.missing])) }
 }
 
 /** A stack for each output; what those of one size share is a stack of its own, made once. */

@@ -1,5 +1,7 @@
 // The page's handle on the engine's worker.
 import { DocumentSender } from '../../core/patch/document-sync.ts'
+import { isSameRef, type SceneRef } from '../../core/programme/programme.ts'
+import { usualTransitions } from '../../core/transitions/transition.ts'
 import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
@@ -28,6 +30,19 @@ export interface StudioEngineEvents {
   readonly onFailed?: (reason: string) => void
 }
 
+/** A show under its id. */
+export interface KnownShow {
+  readonly showId: string
+  readonly show: Show
+}
+
+export interface StudioShows {
+  readonly open: KnownShow
+  /** What is on air instead of the open show; null when that is on air, or nothing. */
+  readonly held: KnownShow | null
+  readonly onAir: SceneRef | null
+}
+
 export interface EngineFiles {
   readonly makeWorker: () => Worker
   readonly wasmUrl: string
@@ -42,8 +57,9 @@ export class StudioEngine {
   readonly #picks = new Map<number, (colour: string | null) => void>()
   readonly #covers = new Map<number, (picture: RgbaPicture | null) => void>()
   readonly #grabs = new Map<number, (picture: RgbaPicture | null) => void>()
-  readonly #open = new DocumentSender<Show>()
-  readonly #held = new DocumentSender<Show>()
+  readonly #documents = new Map<string, DocumentSender<Show>>()
+  #openId: string | null = null
+  #onAir: SceneRef | null = null
   #worker: Worker
   #nextId = 1
   #feedTrack: MediaStreamTrack | null = null
@@ -56,15 +72,43 @@ export class StudioEngine {
     this.#worker = this.#start(pin)
   }
 
-  /** Gives the open show; `held` is on air instead of it. `onAirId` is a scene of the one that is on air. */
-  setShow(show: Show, held: Show | null, onAirId: string | null): void {
-    if (held === null) this.#held.forget()
-    this.#post({ type: 'show', open: this.#open.changeTo(show), held: held === null ? null : this.#held.changeTo(held), onAirId })
+  /**
+   * Gives the open show, and what is on air: a scene of it, or of `held`, which is another show or an earlier state of this one that still has the
+   * scene.
+   */
+  follow({ open, held, onAir }: StudioShows): void {
+    const isNewOnAir = !isSameRef(onAir, this.#onAir)
+    const isEarlierState = held?.showId === open.showId
+    // The worker keeps what is on air by itself; an earlier state of the open show it needs only to begin with.
+    if (held !== null && (!isEarlierState || isNewOnAir)) this.#sendDocument(held)
+    if (isEarlierState) this.#take(onAir)
+    this.#sendDocument(open)
+    if (open.showId !== this.#openId) this.#post({ type: 'openShow', showId: open.showId })
+    this.#openId = open.showId
+    this.#take(onAir)
+    for (const showId of this.#documents.keys()) {
+      if (showId === open.showId || showId === held?.showId) continue
+      this.#documents.delete(showId)
+      this.#post({ type: 'dropDocument', showId })
+    }
   }
 
   /** Sends the holding card in place of what is on air, or no longer. */
-  setCard(isWanted: boolean): void {
-    this.#post({ type: 'card', isWanted })
+  setCard(isShown: boolean): void {
+    this.#post({ type: 'programme', message: { type: 'card', isShown } })
+  }
+
+  #sendDocument({ showId, show }: KnownShow): void {
+    const sender = this.#documents.get(showId) ?? new DocumentSender<Show>()
+    this.#documents.set(showId, sender)
+    const change = sender.changeTo(show)
+    if (change.type === 'whole' || change.patch.length > 0) this.#post({ type: 'document', showId, change })
+  }
+
+  #take(onAir: SceneRef | null): void {
+    if (onAir === null || isSameRef(onAir, this.#onAir)) return
+    this.#onAir = onAir
+    this.#post({ type: 'programme', message: { type: 'take', scene: onAir, transition: usualTransitions.cut } })
   }
 
   /** Gives an input's pictures to the worker, which owns them from now on. `setsBeat`: whether the feed may follow them. */

@@ -34,12 +34,12 @@ export class CpuExecutor implements Executor {
     return this.renderOutputs(plan, sources).get(firstOutput(plan))!
   }
 
-  renderOutputs(plan: FramePlan, sources: SourceFrames): Map<OutputId, RgbaPicture> {
+  renderOutputs(plan: FramePlan, sources: SourceFrames, ids: readonly OutputId[] = Object.keys(plan.outputs)): Map<OutputId, RgbaPicture> {
     this.#treatments.surfaces.beginFrame()
     this.#prepare(plan, sources)
     const run = this.#run!
     const pictures = new Map<OutputId, RgbaPicture>()
-    for (const id of Object.keys(plan.outputs)) {
+    for (const id of ids) {
       const out = this.#outs.get(id)!
       run.drawOutput(id, out.block.at)
       const bytes = new Uint8ClampedArray(this.#heap.bytes.buffer, out.block.at, out.widthPx * out.heightPx * 4)

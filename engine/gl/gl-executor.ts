@@ -35,12 +35,13 @@ export class GlExecutor implements Executor {
   }
 
   /** Throws a GraphicsError when the graphics card was lost; nothing of a half-made picture gets out. */
-  renderOutputs(plan: FramePlan, sources: SourceFrames): Map<OutputId, RgbaPicture> {
+  renderOutputs(plan: FramePlan, sources: SourceFrames, ids: readonly OutputId[] = Object.keys(plan.outputs)): Map<OutputId, RgbaPicture> {
     this.#freeOthers(plan)
     const made: (Surface | null)[] = []
     plan.nodes.forEach((node, index) => made.push(this.#make(node, index, made, sources)))
     const pictures = new Map<OutputId, RgbaPicture>()
-    for (const [id, index] of Object.entries(plan.outputs)) {
+    for (const id of ids) {
+      const index = plan.outputs[id]!
       const { widthPx, heightPx } = plan.nodes[index]!
       const out = this.#outFor(id, widthPx, heightPx)
       if (made[index] !== null) this.#device.run(this.#copy, out.bytes, [made[index]!], NO_VALUES)

@@ -12,14 +12,15 @@ import { addContents } from '../../core/show/contents.ts'
 import { newShow } from '../../core/show/create.ts'
 import { addInput, addLayer } from '../../core/show/edits.ts'
 import type { Show, Step } from '../../core/show/show.ts'
+import { usualTransitions } from '../../core/transitions/transition.ts'
 import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { CpuExecutor } from '../cpu/cpu-executor.ts'
 import type { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import { LocalRasterMaker, type RasterCanvas, type RasterMaker } from '../raster/raster.ts'
-import { FrameLedger } from './frame-ledger.ts'
 import { RASTER_PATIENCE_MS } from './kept-plan.ts'
 import { OnAir } from './on-air.ts'
+import { ShowBook } from './show-book.ts'
 import { SourceBook } from '../sources/source-book.ts'
 
 const openNodeCanvas = (widthPx: number, heightPx: number): RasterCanvas => {
@@ -67,33 +68,44 @@ function onAir(start: Show, letters = { areThere: true }) {
   const treatments = new Treatments(heap)
   const drawing = new LocalRasterMaker({ isReady: () => true, load: () => Promise.resolve(), stackFor: () => 'sans-serif' }, openNodeCanvas)
   let come: (() => void)[] = []
+  const words: string[] = []
   const maker: RasterMaker = {
     make: (raster) => {
       if (raster.type === 'card') return flat(CARD, raster.job.widthPx, raster.job.heightPx)
+      if (raster.type === 'text') words.push(raster.job.content.blocks.map(({ text }) => text).join())
       return letters.areThere ? drawing.make(raster) : new Promise((resolve) => come.push(() => resolve(drawing.make(raster))))
     },
   }
   const book = new SourceBook(() => Promise.reject(new Error('no pictures here')), maker, { onChange: () => air.invalidate(), onAssetFailed: () => undefined })
   const cameras = new Set(start.inputs.map(({ id }) => inputSourceId(id)))
-  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, maker, new FrameLedger(), {
+  const shows = new ShowBook()
+  const air: OnAir = new OnAir(new CpuExecutor(treatments), book, maker, shows, {
     isLive: (id) => cameras.has(id),
     isCamera: (id) => cameras.has(id),
   })
   book.follow(start)
-  let show = start
+  const give = (show: Show) => {
+    shows.take('show', { type: 'whole', document: show })
+    shows.follow(air.programme)
+  }
+  give(start)
+  shows.openId = 'show'
+  air.receive({ type: 'take', scene: { showId: 'show', sceneId: start.scenes[0]!.id }, transition: usualTransitions.cut }, 0)
   let nowMs = 0
   let versions = 0
   const live = new Map<string, readonly number[]>()
   return {
     treatments,
+    /** What was drawn, in order. */
+    words,
     unplug: (id: string) => {
       live.delete(id)
       book.remove(id)
     },
     plug: (id: string, colour: readonly number[]) => live.set(id, colour),
     edit: (next: Show) => {
-      show = next
       book.follow(next)
+      give(next)
     },
     refresh: () => air.invalidate(),
     /** The letters that were waited for are there. */
@@ -106,7 +118,7 @@ function onAir(start: Show, letters = { areThere: true }) {
     see: (x: number, y: number, ms = 33): readonly number[] | 'held' => {
       nowMs += ms
       for (const [id, colour] of live) book.setLive(id, { picture: flat(colour), version: (versions += 1), isLive: true })
-      const picture = air.makePicture(show, nowMs)
+      const picture = air.makePictures(nowMs)
       return picture === null ? 'held' : [...picture.data.subarray((y * SIZE.widthPx + x) * 4, (y * SIZE.widthPx + x) * 4 + 3)]
     },
   }
@@ -207,6 +219,26 @@ describe('letters that are not there', () => {
     await studio.letThemCome()
     expect(studio.see(60, 2)).toEqual([255, 0, 255])
   })
+})
+
+it('a clock that counts down has its next second drawn before it is due', () => {
+  vi.useFakeTimers({ toFake: ['Date'], now: new Date(2026, 4, 1, 12, 0, 0, 0) })
+  const { show: plain, first, second } = twoCameras()
+  const { layer, contents } = newTextLayer('Clock', '{countdown}', SIZE, makeId)
+  const counting = { ...plain, presenter: { ...plain.presenter, countdownTo: '12:10' } }
+  const studio = onAir(addLayer(addContents(counting, contents), plain.scenes[0]!.id, layer))
+  studio.plug(first, RED)
+  studio.plug(second, BLUE)
+  const early: string[] = []
+  // Ten looks a second, until 2.4 s: what is due at 3 s is not drawn yet.
+  for (let tenth = 0; tenth < 25; tenth += 1) {
+    vi.setSystemTime(new Date(2026, 4, 1, 12, 0, 0, tenth * 100))
+    studio.see(0, 0, 100)
+    early.push(studio.words.at(-1)!)
+  }
+  vi.useRealTimers()
+  expect(studio.words).toEqual(['10:00', '9:59', '9:58'])
+  expect([early[5], early[6], early[10]]).toEqual(['10:00', '9:59', '9:59'])
 })
 
 it('a look that is loaded late: the camera without it until then, never without the camera', () => {

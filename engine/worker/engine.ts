@@ -1,9 +1,7 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
-import { DocumentReceiver, type DocumentChange } from '../../core/patch/document-sync.ts'
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import { formatHex } from '../../core/colour/hex.ts'
-import { withHeld } from '../../core/show/held.ts'
 import type { InputKind, Show } from '../../core/show/show.ts'
 import { blockMeans } from '../../core/sync/clap-picture.ts'
 import { Heap } from '../cpu/heap.ts'
@@ -19,7 +17,9 @@ import { LoadBudget } from './load-budget.ts'
 import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
 import { GrabQueue } from './grab-queue.ts'
-import { OnAir } from './on-air.ts'
+import { FeedWriter } from './feed-writer.ts'
+import { OnAir, WEBCAM } from './on-air.ts'
+import { ShowBook } from './show-book.ts'
 import { PersonFinder } from './person-finder.ts'
 import { pickColour } from './pick-colour.ts'
 import { ResourceBook } from './resource-book.ts'
@@ -56,11 +56,9 @@ export class Engine {
   readonly #live: LiveSources
   readonly #views: Views
   #motionInputId: string | null = null
-  readonly #openDocument = new DocumentReceiver<Show>()
-  readonly #heldDocument = new DocumentReceiver<Show>()
-  #show: Show | null = null
-  /** The show on air when it is not the open one. */
-  #held: Show | null = null
+  readonly #shows = new ShowBook()
+  /** Inputs of the open show and of what is on air, as they were last followed. */
+  #inputs: Show['inputs'] | null = null
   #isPageHidden = false
   #cameraIds: ReadonlySet<SourceId> = new Set()
   /** Of cameras, screens and clips: a scene that should have one and has none is not shown. */
@@ -108,7 +106,7 @@ export class Engine {
       onRaster: () => this.#showSoon(),
       onRasterFailed: (reason) => this.#tellFault(reason),
     })
-    this.#air = new OnAir(this.#executors.make(), this.#book, this.#rasters, this.#ledger, {
+    this.#air = new OnAir(this.#executors.make(), this.#book, this.#rasters, this.#shows, {
       isLive: (sourceId) => this.#liveIds.has(sourceId),
       isCamera: (sourceId) => this.#cameraIds.has(sourceId),
     })
@@ -123,7 +121,8 @@ export class Engine {
       isShortOfTime: () => this.#air.isFeedOpen && this.#frameMs > SHORT_OF_TIME_MS,
     })
     this.#grabs = new GrabQueue(
-      ({ inputId, beforeStepId, layer }) => (this.#show === null ? null : grabPicture(this.#show, this.#book, this.#executors, inputId, beforeStepId, layer)),
+      ({ inputId, beforeStepId, layer }) =>
+        this.#shows.open === null ? null : grabPicture(this.#shows.open, this.#book, this.#executors, inputId, beforeStepId, layer),
       ({ requestId }, picture) => post({ type: 'grabbed', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
     )
     this.#pacer = new Pacer(
@@ -136,13 +135,20 @@ export class Engine {
   /** Acts on one message of the page. */
   receive(message: Exclude<ToEngine, { type: 'start' }>): void {
     switch (message.type) {
-      case 'show':
-        return this.#setShow(this.#openDocument.take(message.open), this.#takeHeld(message.held), message.onAirId)
+      case 'document':
+        this.#shows.take(message.showId, message.change)
+        return this.#follow()
+      case 'dropDocument':
+        this.#shows.drop(message.showId)
+        return this.#follow()
+      case 'openShow':
+        this.#shows.openId = message.showId
+        return this.#follow()
+      case 'programme':
+        this.#air.receive(message.message, performance.now())
+        return this.#follow()
       case 'watchMotion':
         this.#motionInputId = message.inputId
-        return
-      case 'card':
-        this.#air.isCardWanted = message.isWanted
         return
       case 'supply':
         return this.#live.open(message.inputId, message.supply, message.setsBeat)
@@ -162,10 +168,10 @@ export class Engine {
       case 'openFeed':
         this.#pace.reset()
         this.#longestRasterMs = 0
-        return this.#air.openFeed(message.writable)
+        return this.#air.open(WEBCAM, new FeedWriter(message.writable, this.#ledger))
       case 'closeFeed':
         this.#pacer.divide(1)
-        return this.#air.closeFeed()
+        return this.#air.close(WEBCAM.id)
       case 'pick':
         return this.#pick(message)
       case 'watch':
@@ -187,32 +193,30 @@ export class Engine {
     }
   }
 
-  #takeHeld(change: DocumentChange<Show> | null): Show | null {
-    if (change !== null) return this.#heldDocument.take(change)
-    this.#heldDocument.forget()
-    return null
-  }
-
-  #setShow(show: Show, held: Show | null, onAirId: string | null): void {
-    this.#show = show
-    this.#held = held
-    this.#air.sceneId = onAirId
-    const both = withHeld(show, held)
-    const idsOf = (kinds: readonly InputKind[]) => new Set(both.inputs.filter(({ kind }) => kinds.includes(kind)).map(({ id }) => inputSourceId(id)))
-    this.#cameraIds = idsOf(['camera'])
-    this.#liveIds = idsOf(['camera', 'screen', 'clip'])
-    this.#book.follow(both)
-    this.#resources.follow(both)
-    this.#persons.follow(both)
-    this.#live.keepOnly(new Set(both.inputs.map((input) => input.id)))
-    this.#pacer.start((held ?? show).canvas.frameRate)
-    this.#air.prepareCard(held ?? show)
+  /** Brings everything in line with the open show and what is on air. */
+  #follow(): void {
+    this.#shows.follow(this.#air.programme)
+    const { open, together } = this.#shows
+    if (open === null || together === null) return
+    const idsOf = (kinds: readonly InputKind[]) => new Set(together.inputs.filter(({ kind }) => kinds.includes(kind)).map(({ id }) => inputSourceId(id)))
+    if (together.inputs !== this.#inputs) {
+      this.#inputs = together.inputs
+      this.#cameraIds = idsOf(['camera'])
+      this.#liveIds = idsOf(['camera', 'screen', 'clip'])
+      this.#book.follow(together)
+      this.#live.keepOnly(new Set(together.inputs.map((input) => input.id)))
+    }
+    this.#resources.follow(together)
+    this.#persons.follow(together)
+    const onAir = this.#air.show ?? open
+    this.#pacer.start(onAir.canvas.frameRate)
+    this.#air.prepareCard(onAir)
     this.#showSoon()
   }
 
   /** An edit is seen at once; the feed keeps its beat. */
   #showSoon(): void {
-    if (!this.#air.isFeedOpen && this.#show !== null) this.#pacer.soon()
+    if (!this.#air.isAnyOpen && this.#shows.open !== null) this.#pacer.soon()
   }
 
   #takeFrame(inputId: string, source: LiveSource): void {
@@ -236,16 +240,16 @@ export class Engine {
   }
 
   #tick(nowMs: number): void {
-    const show = this.#show
+    const show = this.#shows.open
     if (show === null) return
     const started = performance.now()
     this.#ticks += 1
     this.#budget.begin(nowMs)
     const isViewTick = !this.#air.isFeedOpen || this.#pace.divider > 1 || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0
     const showsViews = !this.#isPageHidden && isViewTick && this.#budget.takeLarge(nowMs)
-    const wantsAir = this.#air.isFeedOpen || (showsViews && this.#views.wantsAir(this.#airState()))
+    const wantsAir = this.#air.isAnyOpen || (showsViews && this.#views.wantsAir(this.#airState()))
     if (wantsAir) {
-      const picture = this.#air.makePicture(this.#held ?? show, nowMs)
+      const picture = this.#air.makePictures(nowMs)
       this.#airMs = steady(this.#airMs, performance.now() - started)
       if (showsViews && picture !== null) this.#views.showAir(picture, this.#airState(), nowMs)
     }
@@ -276,8 +280,8 @@ export class Engine {
   }
 
   #airState(): AirState {
-    const { isFeedOpen, showsCard, seenSceneId } = this.#air
-    return { isFeedOpen, showsCard, sceneId: seenSceneId, isHeld: this.#held !== null }
+    const { isFeedOpen, showsCard, seenScene } = this.#air
+    return { isFeedOpen, showsCard, sceneId: seenScene !== null && this.#shows.isOpen(seenScene) ? seenScene.sceneId : null }
   }
 
   /**
@@ -288,7 +292,7 @@ export class Engine {
     const reason = error instanceof Error ? error.message : String(error)
     const nowMs = performance.now()
     try {
-      this.#air.coverFault(this.#held ?? this.#show, nowMs)
+      this.#air.coverFault(nowMs)
       this.#tellStats(nowMs)
     } finally {
       this.#tellFault(reason)
@@ -311,7 +315,7 @@ export class Engine {
 
   #pick(message: Extract<ToEngine, { type: 'pick' }>): void {
     const frame = this.#book.frames.get(inputSourceId(message.inputId))
-    const show = this.#show
+    const show = this.#shows.open
     const input = show?.inputs.find((candidate) => candidate.id === message.inputId)
     const colour =
       frame === undefined || show === null || input === undefined
@@ -321,8 +325,14 @@ export class Engine {
   }
 
   #stats(nowMs: number): EngineStats {
+    const canvas = (this.#air.show ?? this.#shows.open)?.canvas
     return {
-      feed: this.#air.stats((this.#held ?? this.#show)?.canvas, { missedTicks: this.#pacer.missedTicks, isHalved: this.#pace.divider > 1 }, nowMs),
+      feed: {
+        ...this.#air.stats(WEBCAM.id, this.#pacer.missedTicks, nowMs)!,
+        widthPx: canvas?.widthPx ?? 0,
+        heightPx: canvas?.heightPx ?? 0,
+        isHalved: this.#air.isFeedOpen && this.#pace.divider > 1,
+      },
       frameMs: this.#frameMs,
       airMs: this.#airMs,
       longestRasterMs: this.#longestRasterMs,

@@ -1,6 +1,5 @@
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { areSameParts } from '../../core/stage/plan-parts.ts'
-import type { Show } from '../../core/show/show.ts'
 import type { RasterBook } from '../raster/raster-book.ts'
 import type { Urgency } from '../raster/raster.ts'
 
@@ -37,7 +36,7 @@ export class KeptPlan<S> {
   readonly #urgency: Urgency
   #shown: Candidate<S> | null = null
   #next: Candidate<S> | null = null
-  #show: Show | null = null
+  #document: object | null = null
   #subject: S | null = null
   #parts: readonly unknown[] = []
   /** Whether something changed that the newest plan does not have. */
@@ -50,9 +49,9 @@ export class KeptPlan<S> {
     this.#urgency = urgency
   }
 
-  /** What is to be shown at `nowMs`; null when there is nothing, or not yet. */
-  of(show: Show, planning: Planning<S>, nowMs: number): Shown<S> | null {
-    this.#noteChanges(show, planning)
+  /** What is to be shown at `nowMs`; null when there is nothing, or not yet. `document` is another object after every edit. */
+  of(document: object, planning: Planning<S>, nowMs: number): Shown<S> | null {
+    this.#noteChanges(document, planning)
     if (this.#next !== null) {
       if (!this.#isReady(this.#next, nowMs)) return this.#shown
       this.#take(this.#next)
@@ -91,14 +90,14 @@ export class KeptPlan<S> {
     this.#isStale = true
   }
 
-  #noteChanges(show: Show, { subject, partsOf }: Planning<S>): void {
-    if (show === this.#show && subject === this.#subject) return
+  #noteChanges(document: object, { subject, partsOf }: Planning<S>): void {
+    if (document === this.#document && subject === this.#subject) return
     // Nobody waits for what is not wanted any more.
     if (subject !== this.#subject) this.#next = null
     const parts = partsOf()
     this.#isStale ||= subject !== this.#subject || !areSameParts(parts, this.#parts)
     this.#parts = parts
-    this.#show = show
+    this.#document = document
     this.#subject = subject
   }
 

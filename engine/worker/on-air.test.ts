@@ -2,11 +2,15 @@
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import { PICTURE } from '../../core/stage/plan-frame.ts'
+import type { FramePlan, OutputId } from '../../core/plan/frame-plan.ts'
+import { usualTransitions } from '../../core/transitions/transition.ts'
+import type { SourceFrames } from '../executor.ts'
 import { newShow } from '../../core/show/create.ts'
 import type { RasterMaker } from '../raster/raster.ts'
 import { FrameLedger } from './frame-ledger.ts'
-import { OnAir } from './on-air.ts'
+import { FeedWriter } from './feed-writer.ts'
+import { OnAir, WEBCAM } from './on-air.ts'
+import { ShowBook } from './show-book.ts'
 import { SourceBook } from '../sources/source-book.ts'
 
 const flat = (value: number, widthPx = 1, heightPx = 1): RgbaPicture => ({
@@ -52,20 +56,26 @@ function onAir() {
   const executor = {
     name: 'cpu' as const,
     render,
-    renderOutputs: () => new Map([[PICTURE, render()]]),
+    renderOutputs: (_plan: FramePlan, _sources: SourceFrames, ids: readonly OutputId[] = []) => new Map(ids.map((id) => [id, render()])),
     dispose: () => undefined,
   }
-  const air: OnAir = new OnAir(executor, book, maker, new FrameLedger(), {
+  const shows = new ShowBook()
+  const air: OnAir = new OnAir(executor, book, maker, shows, {
     isLive: (sourceId) => sourceId === cameraId,
     isCamera: (sourceId) => sourceId === cameraId,
   })
+  shows.take('show', { type: 'whole', document: show })
+  shows.openId = 'show'
+  air.receive({ type: 'take', scene: { showId: 'show', sceneId: show.scenes[0]!.id }, transition: usualTransitions.cut }, 0)
   const sent: number[] = []
   const feed = new WritableStream<VideoFrame>({ write: (frame) => void sent.push((frame as unknown as FakeFrame).data[0]!) }, { highWaterMark: 100 })
   book.follow(show)
   let nowMs = 0
   return {
     air,
+    shows,
     show,
+    open: (writable: WritableStream<VideoFrame>) => air.open(WEBCAM, new FeedWriter(writable, new FrameLedger())),
     drawing,
     sent,
     feed,
@@ -77,14 +87,14 @@ function onAir() {
       nowMs += 33
       let picture: RgbaPicture | null = null
       try {
-        picture = air.makePicture(show, nowMs)
+        picture = air.makePictures(nowMs)
       } catch {
-        air.coverFault(show, nowMs)
+        air.coverFault(nowMs)
       }
       await new Promise((resolve) => setImmediate(resolve))
       return picture
     },
-    stats: (missedTicks = 5) => air.stats(show.canvas, { missedTicks, isHalved: false }, nowMs),
+    stats: (missedTicks = 5) => air.stats(WEBCAM.id, missedTicks, nowMs)!,
     passMs: (ms: number) => (nowMs += ms),
   }
 }
@@ -93,8 +103,8 @@ afterEach(() => vi.unstubAllGlobals())
 
 describe('OnAir', () => {
   it('sends the card until the camera has a picture, then the scene, and counts both', async () => {
-    const { air, feed, tick, sent, turnOnCamera, stats } = onAir()
-    air.openFeed(feed)
+    const { open, feed, tick, sent, turnOnCamera, stats } = onAir()
+    open(feed)
     await tick()
     await tick()
     expect(sent).toEqual([CARD, CARD])
@@ -105,9 +115,9 @@ describe('OnAir', () => {
   })
 
   it('counts as lost what was missed since the first picture, and forgets it after a minute', async () => {
-    const { air, feed, tick, turnOnCamera, stats, passMs } = onAir()
+    const { open, feed, tick, turnOnCamera, stats, passMs } = onAir()
     turnOnCamera()
-    air.openFeed(feed)
+    open(feed)
     // What the loop missed before the feed had a picture is nobody's loss.
     expect(stats(40)).toMatchObject({ lost: 0, lostLastMinute: 0 })
     await tick()
@@ -122,8 +132,8 @@ describe('OnAir', () => {
   })
 
   it('counts the frames for which no camera had a new picture, apart from cards and from the feed before', async () => {
-    const { air, feed, tick, turnOnCamera, stats } = onAir()
-    air.openFeed(feed)
+    const { open, feed, tick, turnOnCamera, stats } = onAir()
+    open(feed)
     await tick()
     await tick()
     for (const version of [1, 2, 2, 2, 2, 3, 3]) {
@@ -131,14 +141,14 @@ describe('OnAir', () => {
       await tick()
     }
     expect(stats()).toMatchObject({ sent: 9, cards: 2, repeated: 4 })
-    air.openFeed(new WritableStream())
+    open(new WritableStream())
     expect(stats().repeated).toBe(0)
   })
 
   it('sends the last picture again for the first second without the camera, then the card', async () => {
-    const { air, feed, tick, sent, turnOnCamera, turnOffCamera } = onAir()
+    const { open, feed, tick, sent, turnOnCamera, turnOffCamera } = onAir()
     turnOnCamera()
-    air.openFeed(feed)
+    open(feed)
     await tick()
     turnOffCamera()
     for (let i = 0; i < 40; i += 1) await tick()
@@ -149,9 +159,9 @@ describe('OnAir', () => {
   })
 
   it('sends the last whole picture again when drawing fails, the card when it keeps failing, and the scene once it is mended', async () => {
-    const { air, feed, tick, sent, drawing, turnOnCamera } = onAir()
+    const { air, open, feed, tick, sent, drawing, turnOnCamera } = onAir()
     turnOnCamera()
-    air.openFeed(feed)
+    open(feed)
     await tick()
     drawing.isBroken = true
     for (let i = 0; i < 32; i += 1) await tick()
@@ -169,10 +179,10 @@ describe('OnAir', () => {
   })
 
   it('sends the card when the very first picture fails', async () => {
-    const { air, feed, tick, sent, drawing, turnOnCamera } = onAir()
+    const { open, feed, tick, sent, drawing, turnOnCamera } = onAir()
     turnOnCamera()
     drawing.isBroken = true
-    air.openFeed(feed)
+    open(feed)
     await tick()
     expect(sent).toEqual([CARD])
   })

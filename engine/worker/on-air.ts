@@ -1,26 +1,34 @@
-// What the audience gets: the picture of the scene on air, the last one once more, or the holding card, written to the feed.
+// The programme as pictures: planned once for all outputs, drawn for those that are due, judged by each for itself.
 import { drawHoldingCard } from '../../core/card/holding-card.ts'
-import type { SourceId } from '../../core/picture/source.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { FramePlan, MissingPicture } from '../../core/plan/frame-plan.ts'
-import { planFrame } from '../../core/stage/plan-frame.ts'
-import { planParts } from '../../core/stage/plan-parts.ts'
-import { placedLayers } from '../../core/plan/read-plan.ts'
-import type { Scene, Show } from '../../core/show/show.ts'
+import type { SourceId } from '../../core/picture/source.ts'
+import type { FramePlan, OutputId } from '../../core/plan/frame-plan.ts'
+import { outputPlan, placedLayers } from '../../core/plan/read-plan.ts'
+import {
+  EMPTY_PROGRAMME,
+  programmeAfter,
+  sceneOnAir,
+  settledProgramme,
+  type Programme,
+  type ProgrammeMessage,
+  type SceneRef,
+} from '../../core/programme/programme.ts'
+import { outputStageOf, programmeParts, withoutGoneGraphics } from '../../core/programme/programme-stage.ts'
+import type { Show } from '../../core/show/show.ts'
+import { planOutputs } from '../../core/stage/plan-frame.ts'
+import type { OutputStage } from '../../core/stage/stage.ts'
+import type { WallClock } from '../../core/text/fields.ts'
 import type { Executor } from '../executor.ts'
-import type { EngineStats } from '../protocol.ts'
-import { AirJudge } from './air-judge.ts'
-import { FeedWriter } from './feed-writer.ts'
-import type { FrameLedger } from './frame-ledger.ts'
-import { MinuteCount } from './minute-count.ts'
-import { KeptPlan } from './kept-plan.ts'
-import type { SourceBook } from '../sources/source-book.ts'
 import { openRasterCanvas } from '../raster/open-canvas.ts'
 import { URGENCY, type RasterMaker } from '../raster/raster.ts'
+import type { SourceBook } from '../sources/source-book.ts'
 import { wallAt } from '../sources/wall.ts'
+import { KeptPlan } from './kept-plan.ts'
+import { cameraVersions, Output, type OutputOrder, type OutputStats, type Sink } from './output.ts'
+import type { ShowBook } from './show-book.ts'
 
-/** Frames that may fail one after the other, about a second, before the audience gets the card. */
-const FAULTS_BEFORE_CARD = 30
+/** The feed that meetings get. Its picture is what the studio shows as "on air". */
+export const WEBCAM: OutputOrder = { id: 'webcam', routing: { graphics: true }, scale: 1, everyTicks: 1 }
 
 /** What the pictures of a source are. */
 export interface SourceKinds {
@@ -31,55 +39,58 @@ export interface SourceKinds {
 }
 
 export class OnAir {
-  /** The scene on air; null for the first one of the show. */
-  sceneId: string | null = null
-  /** Whether the presenter wants the holding card sent. */
-  isCardWanted = false
   readonly #executor: Executor
   readonly #book: SourceBook
   readonly #maker: RasterMaker
-  readonly #ledger: FrameLedger
-  readonly #judge = new AirJudge()
+  readonly #shows: ShowBook
   readonly #kinds: SourceKinds
-  readonly #plan: KeptPlan<Scene>
-  /** When the scene came on air; null for the one that there was at first. */
-  #entered: { readonly sceneId: string | null; readonly atMs: number | null } = { sceneId: null, atMs: null }
-  #feed: FeedWriter | null = null
+  readonly #plan: KeptPlan<Programme>
+  readonly #webcam = new Output(WEBCAM)
+  readonly #outputs = new Map<OutputId, Output>([[WEBCAM.id, this.#webcam]])
+  #programme = EMPTY_PROGRAMME
   #card: RgbaPicture | null = null
   /** Which card was asked for last. */
   #cardAsked: string | null = null
-  #showsCard = true
-  #leftOut: readonly MissingPicture[] = []
-  #faultsInARow = 0
-  #cardsSent = 0
-  #repeated = 0
-  /** Which pictures of cameras the last frame showed. */
-  #shownVersions = ''
-  /** What the loop and the feed had missed when it was last asked; null before the first picture of a feed. */
-  #missedUntilNow: number | null = null
-  #lost = new MinuteCount()
-  #lostInAll = 0
+  #ticks = 0
 
-  constructor(executor: Executor, book: SourceBook, maker: RasterMaker, ledger: FrameLedger, kinds: SourceKinds) {
+  constructor(executor: Executor, book: SourceBook, maker: RasterMaker, shows: ShowBook, kinds: SourceKinds) {
     this.#executor = executor
     this.#book = book
     this.#maker = maker
-    this.#plan = new KeptPlan(book.rasters, URGENCY.air)
-    this.#ledger = ledger
+    this.#shows = shows
     this.#kinds = kinds
+    this.#plan = new KeptPlan(book.rasters, URGENCY.air)
   }
 
+  /** Whether meetings get pictures. */
   get isFeedOpen(): boolean {
-    return this.#feed !== null
+    return this.#webcam.isOpen
   }
 
+  /** Whether anything goes out at all. */
+  get isAnyOpen(): boolean {
+    return [...this.#outputs.values()].some(({ isOpen }) => isOpen)
+  }
+
+  /** Whether meetings get the card. */
   get showsCard(): boolean {
-    return this.#showsCard
+    return this.#webcam.showsCard
   }
 
-  /** The scene that is seen: the one before, while words of the next are still being drawn. */
-  get seenSceneId(): string | null {
-    return this.#plan.shownSubject?.id ?? this.sceneId
+  get programme(): Programme {
+    return this.#programme
+  }
+
+  /** The scene that is seen by itself; null while a transition or a graphic is seen with it. */
+  get seenScene(): SceneRef | null {
+    const { stage, graphics } = this.#plan.shownSubject ?? this.#programme
+    return stage?.kind === 'scene' && graphics.length === 0 ? stage.scene.ref : null
+  }
+
+  /** The show on air; null while there is none. */
+  get show(): Show | null {
+    const ref = sceneOnAir(this.#programme)
+    return ref === null ? null : (this.#shows.find(ref)?.show ?? null)
   }
 
   /** The sources that are drawn on air, from back to front; empty until the first picture is planned. */
@@ -87,121 +98,111 @@ export class OnAir {
     return this.#plan.shown === null ? [] : placedLayers(this.#plan.shown).flatMap(({ sourceId }) => (sourceId === null ? [] : [sourceId]))
   }
 
-  /** Opens the feed anew. What was missed before its first picture is nobody's loss. */
-  openFeed(writable: WritableStream<VideoFrame>): void {
-    this.#feed?.close()
-    this.#feed = new FeedWriter(writable, this.#ledger)
-    this.#missedUntilNow = null
-    this.#lostInAll = 0
-    this.#lost = new MinuteCount()
-    this.#cardsSent = 0
-    this.#repeated = 0
+  /** Acts on a message to the programme. */
+  receive(message: ProgrammeMessage, nowMs: number): void {
+    this.#programme = programmeAfter(this.#programme, message, nowMs)
+    this.#shows.follow(this.#programme)
   }
 
-  closeFeed(): void {
-    this.#feed?.close()
-    this.#feed = null
+  /** Opens an output anew, with a sink for its pictures. */
+  open(order: OutputOrder, sink: Sink): void {
+    let output = this.#outputs.get(order.id)
+    if (output === undefined || output.order !== order) {
+      output?.close()
+      output = order.id === WEBCAM.id ? this.#webcam : new Output(order)
+      this.#outputs.set(order.id, output)
+      this.#plan.invalidate()
+    }
+    output.open(sink)
   }
 
-  /** A source changed: the next picture is planned afresh. Another scene, or an edit of this one, is noticed. */
+  /** Ends an output; the others go on. */
+  close(id: OutputId): void {
+    this.#outputs.get(id)?.close()
+    if (id === WEBCAM.id) return
+    this.#outputs.delete(id)
+    this.#plan.invalidate()
+  }
+
+  /** A source changed: the next picture is planned afresh. Messages and edits are noticed. */
   invalidate(): void {
     this.#plan.invalidate()
   }
 
-  /** Makes the next picture and sends it. Null when the last one went out once more, because its scene is not whole yet. */
-  makePicture(show: Show, nowMs: number): RgbaPicture | null {
-    const picture = this.#nextPicture(show, nowMs)
-    if (picture === null) this.#repeatOrCard(show, nowMs)
-    else {
-      this.#feed?.send(picture, nowMs)
-      if (this.#showsCard) this.#cardsSent += 1
-      else this.#countRepeat()
+  /** Makes the next picture of each output that is due, and sends it. The webcam's; null when the last one went out once more. */
+  makePictures(nowMs: number): RgbaPicture | null {
+    this.#settle(nowMs)
+    this.#ticks += 1
+    const due = [...this.#outputs.values()].filter(({ order }) => this.#ticks % order.everyTicks === 0)
+    if (this.#programme.isCardShown) {
+      for (const output of due) output.sendCard(this.#cardFor(output), nowMs)
+      return this.#cardFor(this.#webcam)
     }
-    this.#faultsInARow = 0
-    return picture
-  }
-
-  /** A picture failed: the audience gets the last whole one again, and the card when that lasts. */
-  coverFault(show: Show | null, nowMs: number): void {
-    this.#faultsInARow += 1
-    const isLasting = this.#faultsInARow > FAULTS_BEFORE_CARD
-    if (show !== null && this.#feed !== null) {
-      if (isLasting) this.#sendCard(this.#feed, show, nowMs)
-      else this.#repeatOrCard(show, nowMs)
+    const programme = this.#programme
+    // A plan for a moment to come tells that moment's time: by the clock as it is now.
+    const wall = wallAt(nowMs)
+    const shown = this.#plan.of(
+      this.#shows.version,
+      { subject: programme, partsOf: () => programmeParts(programme, this.#shows.find), make: (timeMs) => this.#planAll(programme, timeMs, wall) },
+      nowMs,
+    )
+    if (shown === null) {
+      for (const output of due) output.hold(() => this.#cardFor(output), nowMs)
+      return null
     }
-    this.#showsCard ||= isLasting
+    return this.#send(due, shown.plan, keyOf(sceneOnAir(shown.subject)), nowMs)
   }
 
-  /** What the page shows of the feed. `missedTicks` is what the loop has missed since it began, `isHalved` whether it makes every second frame. */
-  stats(canvas: Show['canvas'] | undefined, { missedTicks, isHalved }: { missedTicks: number; isHalved: boolean }, nowMs: number): EngineStats['feed'] {
-    const feed = this.#feed
-    this.#countLost(missedTicks, nowMs)
-    return {
-      isOpen: feed !== null,
-      fps: feed?.meter.rate(nowMs) ?? 0,
-      sent: feed?.meter.total ?? 0,
-      lost: feed === null ? 0 : this.#lostInAll,
-      lostLastMinute: feed === null ? 0 : this.#lost.total(nowMs),
-      widthPx: canvas?.widthPx ?? 0,
-      heightPx: canvas?.heightPx ?? 0,
-      showsCard: this.#showsCard,
-      cards: this.#cardsSent,
-      repeated: this.#repeated,
-      isHalved: feed !== null && isHalved,
-      leftOut: this.#leftOut.map((missing) => missing.layerId),
+  /** A picture failed: each audience gets the last whole one again, and the card when that lasts. */
+  coverFault(nowMs: number): void {
+    for (const output of this.#outputs.values()) output.coverFault(() => this.#cardFor(output), nowMs)
+  }
+
+  /** `missedTicks` is what the loop has missed since it began. Null for an output that is not open. */
+  stats(id: OutputId, missedTicks: number, nowMs: number): OutputStats | null {
+    return this.#outputs.get(id)?.stats(missedTicks, nowMs) ?? null
+  }
+
+  #settle(nowMs: number): void {
+    const settled = withoutGoneGraphics(settledProgramme(this.#programme, nowMs), this.#shows.find, nowMs)
+    if (settled === this.#programme) return
+    this.#programme = settled
+    this.#shows.follow(settled)
+  }
+
+  #planAll(programme: Programme, timeMs: number, wall: WallClock): FramePlan | null {
+    const stages: Record<OutputId, OutputStage> = {}
+    let show: Show | null = null
+    for (const { order } of this.#outputs.values()) {
+      const found = outputStageOf(programme, this.#shows.find, order.routing, order.scale)
+      if (found === null) return null
+      show = found.show
+      stages[order.id] = found.output
     }
+    return show === null ? null : planOutputs(show, stages, timeMs, this.#book.infos, { wall })
   }
 
-  /** Whether the cameras of the scene all show what they showed in the frame before. */
-  #countRepeat(): void {
-    const cameras = this.drawnSources.filter((sourceId) => this.#kinds.isCamera(sourceId))
-    const versions = cameras.map((sourceId) => `${sourceId} ${this.#book.frames.get(sourceId)?.version}`).join()
-    if (cameras.length > 0 && versions === this.#shownVersions) this.#repeated += 1
-    this.#shownVersions = versions
-  }
-
-  #countLost(missedTicks: number, nowMs: number): void {
-    if (this.#feed === null || this.#feed.meter.total === 0) return
-    const missed = missedTicks + this.#feed.dropped
-    const lost = missed - (this.#missedUntilNow ?? missed)
-    this.#lost.note(lost, nowMs)
-    this.#lostInAll += lost
-    this.#missedUntilNow = missed
-  }
-
-  #nextPicture(show: Show, nowMs: number): RgbaPicture | null {
-    if (this.isCardWanted) {
-      this.#showsCard = true
-      this.#leftOut = []
-      return this.#cardPicture(show)
+  #send(due: readonly Output[], plan: FramePlan, sceneKey: string, nowMs: number): RgbaPicture | null {
+    const judged = due.flatMap((output) => {
+      const own = outputPlan(plan, output.order.id)
+      return own === null ? [] : [{ output, own, verdict: output.judge(sceneKey, own, this.#kinds.isLive, nowMs) }]
+    })
+    const ids = judged.flatMap(({ output, verdict }) => (verdict === 'show' ? [output.order.id] : []))
+    const pictures = ids.length === 0 ? new Map<OutputId, RgbaPicture>() : this.#executor.renderOutputs(plan, this.#book.frames, ids)
+    for (const { output, own, verdict } of judged) {
+      const picture = pictures.get(output.order.id)
+      if (verdict === 'hold') output.hold(() => this.#cardFor(output), nowMs)
+      else if (picture === undefined) output.sendCard(this.#cardFor(output), nowMs)
+      else
+        output.send(
+          picture,
+          cameraVersions(placedLayers(own), this.#kinds.isCamera, (id) => this.#book.frames.get(id)?.version),
+          nowMs,
+        )
     }
-    const scene = show.scenes.find((candidate) => candidate.id === this.sceneId) ?? show.scenes[0]!
-    if (scene.id !== this.#entered.sceneId) this.#entered = { sceneId: scene.id, atMs: this.#entered.sceneId === null ? null : nowMs }
-    const shown = this.#plan.of(show, { subject: scene, partsOf: () => planParts(show, scene), make: (timeMs) => this.#planScene(show, scene, timeMs) }, nowMs)
-    if (shown === null) return null
-    const { plan, subject } = shown
-    const verdict = this.#judge.judge(subject.id, plan, this.#kinds.isLive, nowMs)
-    this.#leftOut = verdict === 'show' ? plan.missing : []
-    if (verdict === 'hold') return null
-    this.#showsCard = verdict === 'card'
-    return this.#showsCard ? this.#cardPicture(show) : this.#executor.render(plan, this.#book.frames)
-  }
-
-  #planScene(show: Show, scene: Scene, nowMs: number): FramePlan {
-    const { atMs } = this.#entered
-    const stage = atMs === null ? { scene } : { scene, enteredMs: atMs }
-    return planFrame(show, stage, nowMs, this.#book.infos, { wall: wallAt(nowMs) })
-  }
-
-  /** The last picture once more; the card when there was none. */
-  #repeatOrCard(show: Show, nowMs: number): void {
-    if (this.#feed === null || this.#feed.repeat(nowMs)) return
-    this.#sendCard(this.#feed, show, nowMs)
-  }
-
-  #sendCard(feed: FeedWriter, show: Show, nowMs: number): void {
-    feed.send(this.#cardPicture(show), nowMs)
-    this.#cardsSent += 1
+    const webcam = judged.find(({ output }) => output === this.#webcam)
+    if (webcam === undefined || webcam.verdict === 'hold') return null
+    return pictures.get(WEBCAM.id) ?? this.#cardFor(this.#webcam)
   }
 
   /** Has the card drawn that a show would need. */
@@ -217,12 +218,22 @@ export class OnAir {
     )
   }
 
-  #cardPicture(show: Show): RgbaPicture {
-    this.prepareCard(show)
-    const { widthPx, heightPx } = show.canvas
+  /** The card as large as the canvas on air; an output of another size has it as plain ground. */
+  #cardFor({ order }: Output): RgbaPicture {
+    const show = this.show ?? this.#shows.open
+    const { widthPx, heightPx } = show?.canvas ?? FALLBACK_CANVAS
+    if (show !== null) this.prepareCard(show)
+    if (order.scale !== 1) return plainCard(Math.max(1, Math.round(widthPx * order.scale)), Math.max(1, Math.round(heightPx * order.scale)))
     if (this.#card?.widthPx !== widthPx || this.#card.heightPx !== heightPx) this.#card = plainCard(widthPx, heightPx)
     return this.#card
   }
+}
+
+/** The size of a card before any show is there. */
+const FALLBACK_CANVAS = { widthPx: 1280, heightPx: 720 }
+
+function keyOf(ref: SceneRef | null): string {
+  return ref === null ? '' : `${ref.showId} ${ref.sceneId}`
 }
 
 /** The ground of the card, until its words are drawn. */

@@ -4,6 +4,7 @@ import type { SourceId } from '../../core/picture/source.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { planFrame, planInput } from '../../core/stage/plan-frame.ts'
 import { layerParts, planParts } from '../../core/stage/plan-parts.ts'
+import type { WallClock } from '../../core/text/fields.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { findLayer, layersOf } from '../../core/layers/tree.ts'
 import type { Show } from '../../core/show/show.ts'
@@ -77,9 +78,11 @@ export class View {
   /** Draws what was asked for; says whether everything it needs had a picture. With `onlyWhole` nothing is drawn otherwise. */
   draw(show: Show, nowMs: number, onlyWhole: boolean): boolean {
     const { request } = this
+    // A plan for a moment to come tells that moment's time: by the clock as it is now.
+    const wall = wallAt(nowMs)
     const shown = this.#plan.of(
       show,
-      { subject: request, partsOf: () => this.#partsOf(show, request), make: (timeMs) => this.#makePlan(show, request, timeMs) },
+      { subject: request, partsOf: () => this.#partsOf(show, request), make: (timeMs) => this.#makePlan(show, request, timeMs, wall) },
       nowMs,
     )
     if (shown === null) {
@@ -121,11 +124,11 @@ export class View {
     return request.kind === 'layer' ? layerParts(show, findLayer(scene, request.layerId)) : planParts(show, scene)
   }
 
-  #makePlan(show: Show, request: ViewRequest, nowMs: number): FramePlan | null {
+  #makePlan(show: Show, request: ViewRequest, timeMs: number, wall: WallClock): FramePlan | null {
     const { canvas } = this
     if (request.kind === 'input') return this.#inputPlan(show, request)
     if (request.kind === 'air') return null
-    if (request.kind === 'draft') return this.#draftPlan(show, request, nowMs)
+    if (request.kind === 'draft') return this.#draftPlan(show, request, timeMs, wall)
     const scene = show.scenes.find((candidate) => candidate.id === request.sceneId)
     if (scene === undefined) return null
     const scale = this.isSmall ? canvas.width / show.canvas.widthPx : 1
@@ -138,12 +141,12 @@ export class View {
       },
       ground: 'clear' as const,
     })
-    return planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, nowMs, this.#book.infos, { scale, wall: wallAt(nowMs) })
+    return planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, timeMs, this.#book.infos, { scale, wall })
   }
 
-  #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, nowMs: number): FramePlan {
+  #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, timeMs: number, wall: WallClock): FramePlan {
     const scale = this.canvas.width / show.canvas.widthPx
-    return planFrame(addContents(show, contents), { scene }, nowMs, this.#book.infos, { scale, wall: wallAt(nowMs) })
+    return planFrame(addContents(show, contents), { scene }, timeMs, this.#book.infos, { scale, wall })
   }
 
   #inputPlan(show: Show, request: Extract<ViewRequest, { kind: 'input' }>): FramePlan | null {

@@ -6,7 +6,7 @@ import { Views, type AirState, type DrawnView } from './views.ts'
 
 const picture: RgbaPicture = { format: 'rgba', widthPx: 1, heightPx: 1, data: new Uint8Array(4) }
 const show = {} as Show
-const quiet: AirState = { isFeedOpen: false, showsCard: false, sceneId: 'on-air', isHeld: false }
+const quiet: AirState = { isFeedOpen: false, showsCard: false, sceneId: 'on-air' }
 
 /** A view that writes down what is asked of it. */
 class PaperView implements DrawnView {
@@ -101,8 +101,8 @@ describe('what is drawn when', () => {
   it('the stage shows its own scene while the audience gets the card, or another show is on air', () => {
     const { drawnIn, views } = board({ stage: scene('on-air') })
     expect(drawnIn(0, { ...quiet, showsCard: true })).toEqual(['stage'])
-    expect(drawnIn(0, { ...quiet, isHeld: true })).toEqual(['stage'])
-    expect(views.wantsAir({ ...quiet, isHeld: true })).toBe(false)
+    expect(drawnIn(0, { ...quiet, sceneId: null })).toEqual(['stage'])
+    expect(views.wantsAir({ ...quiet, sceneId: null })).toBe(false)
   })
 })
 

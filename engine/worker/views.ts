@@ -14,9 +14,8 @@ const SMALL_EVERY_MS_ON_AIR = 1000
 export interface AirState {
   readonly isFeedOpen: boolean
   readonly showsCard: boolean
-  /** The scene of the open show that is on air; null while another show is. */
+  /** The scene of the open show that the audience sees by itself; null while it sees another show, a transition, or a graphic. */
   readonly sceneId: string | null
-  readonly isHeld: boolean
 }
 
 /** What a view does; `View` is one. */
@@ -122,6 +121,6 @@ function isAirView({ request }: DrawnView, air: AirState): boolean {
 }
 
 /** Whether it asks at full size for what is on air; an open copy of a held show is something else. */
-function isOfAirScene(request: ViewRequest, { isHeld, sceneId }: AirState): boolean {
-  return request.kind === 'scene' && !request.isSmall && !isHeld && request.sceneId === sceneId
+function isOfAirScene(request: ViewRequest, { sceneId }: AirState): boolean {
+  return request.kind === 'scene' && !request.isSmall && request.sceneId === sceneId
 }

@@ -1,0 +1,85 @@
+// The shows that the page has handed over, and of what is on air the newest state that still has it.
+import { DocumentReceiver, type DocumentChange } from '../../core/patch/document-sync.ts'
+import { scenesNeeded, type Programme, type SceneRef } from '../../core/programme/programme.ts'
+import type { FoundScene } from '../../core/programme/programme-stage.ts'
+import { withHeld } from '../../core/show/held.ts'
+import type { Show } from '../../core/show/show.ts'
+
+const keyOf = ({ showId, sceneId }: SceneRef) => `${showId} ${sceneId}`
+
+export class ShowBook {
+  readonly #documents = new Map<string, DocumentReceiver<Show>>()
+  readonly #shows = new Map<string, Show>()
+  /** The last show that had a scene of the programme; a scene that is deleted, or whose show is closed, stays on air. */
+  readonly #kept = new Map<string, Show>()
+  #holdsEdits = false
+  #openId: string | null = null
+  #version = {}
+
+  /** Takes over a show, or an edit of one. Throws a RangeError for an edit that does not fit. */
+  take(showId: string, change: DocumentChange<Show>): void {
+    const document = this.#documents.get(showId) ?? new DocumentReceiver<Show>()
+    this.#documents.set(showId, document)
+    this.#shows.set(showId, document.take(change))
+    this.#version = {}
+  }
+
+  /** Forgets a show; what is on air of it stays. */
+  drop(showId: string): void {
+    this.#documents.delete(showId)
+    this.#shows.delete(showId)
+    if (this.#openId === showId) this.#openId = null
+    this.#version = {}
+  }
+
+  set openId(showId: string | null) {
+    this.#openId = showId
+    this.#version = {}
+  }
+
+  /** The show that is open; null while there is none. */
+  get open(): Show | null {
+    return this.#openId === null ? null : (this.#shows.get(this.#openId) ?? null)
+  }
+
+  /** Another object after every change. */
+  get version(): object {
+    return this.#version
+  }
+
+  /** Whether a scene is one of the open show as it is now. */
+  isOpen({ showId, sceneId }: SceneRef): boolean {
+    return showId === this.#openId && this.open?.scenes.some(({ id }) => id === sceneId) === true
+  }
+
+  /** Keeps what the programme needs, and nothing else; to be called after every change of either. */
+  follow(programme: Programme): void {
+    const needed = scenesNeeded(programme)
+    const isHolding = this.#holdsEdits && programme.holdsEdits
+    for (const ref of needed) {
+      const show = this.#shows.get(ref.showId)
+      const isThere = show?.scenes.some(({ id }) => id === ref.sceneId) === true
+      // While edits are held, what comes on air is kept as it is then.
+      if (isThere && !(isHolding && this.#kept.has(keyOf(ref)))) this.#kept.set(keyOf(ref), show)
+    }
+    const keys = new Set(needed.map(keyOf))
+    for (const key of this.#kept.keys()) if (!keys.has(key)) this.#kept.delete(key)
+    if (programme.holdsEdits !== this.#holdsEdits) this.#version = {}
+    this.#holdsEdits = programme.holdsEdits
+  }
+
+  /** A scene as it is shown: of what is on air, the state that is kept; of others, as it is now. */
+  readonly find = (ref: SceneRef): FoundScene | null => {
+    const show = this.#kept.get(keyOf(ref)) ?? this.#shows.get(ref.showId)
+    const scene = show?.scenes.find(({ id }) => id === ref.sceneId)
+    return show === undefined || scene === undefined ? null : { show, scene }
+  }
+
+  /** The open show with everything that the programme needs of others. Null without an open show. */
+  get together(): Show | null {
+    const { open } = this
+    if (open === null) return null
+    const others = new Set([...this.#kept.values()].filter((show) => show !== open))
+    return [...others].reduce<Show>((show, held) => withHeld(show, held), open)
+  }
+}
