@@ -28,7 +28,7 @@ export function outputStageOf(
   scale: number,
 ): { readonly show: Show; readonly output: OutputStage } | null {
   if (programme.stage === null) return null
-  const goal = find(programme.stage.kind === 'scene' ? programme.stage.scene.ref : programme.stage.to.ref)
+  const goal = find(programme.stage.type === 'scene' ? programme.stage.scene.ref : programme.stage.to.ref)
   const stage = stageOf(programme.stage, find)
   if (goal === null || stage === null) return null
   const over = routing.graphics ? programme.graphics.flatMap(({ scene }) => sceneStageOf(scene, find) ?? []) : []
@@ -53,7 +53,7 @@ export function withoutGoneGraphics(programme: Programme, find: FindScene, nowMs
 }
 
 function stageOf(stage: StageOnAir, find: FindScene): Stage | null {
-  if (stage.kind === 'scene') return sceneStageOf(stage.scene, find)
+  if (stage.type === 'scene') return sceneStageOf(stage.scene, find)
   const [from, to] = [stageOf(stage.from, find), sceneStageOf(stage.to, find)]
   // What came before is gone for good: then there is nothing to come from.
   if (from === null || to === null) return to

@@ -32,9 +32,9 @@ const DURATION = usualTransitions.dissolve.durationMs
 describe('programmeAfter', () => {
   it('puts the first scene on air as if it had always been there, later ones with their time', () => {
     const first = after(EMPTY_PROGRAMME, [100, take('a', 'dissolve')])
-    expect(first.stage).toEqual({ kind: 'scene', scene: { ref: ref('a'), enteredMs: null, leavesMs: null } })
+    expect(first.stage).toEqual({ type: 'scene', scene: { ref: ref('a'), enteredMs: null, leavesMs: null } })
     const second = after(first, [200, take('b')])
-    expect(second.stage).toEqual({ kind: 'scene', scene: { ref: ref('b'), enteredMs: 200, leavesMs: null } })
+    expect(second.stage).toEqual({ type: 'scene', scene: { ref: ref('b'), enteredMs: 200, leavesMs: null } })
     expect(sceneOnAir(second)).toEqual(ref('b'))
   })
 
@@ -52,15 +52,15 @@ describe('programmeAfter', () => {
     expect(scenesNeeded(going)).toEqual([ref('b'), ref('a')])
     expect(settledProgramme(going, 999 + DURATION)).toBe(going)
     const over = settledProgramme(going, 1000 + DURATION)
-    expect(over.stage).toEqual({ kind: 'scene', scene: { ref: ref('b'), enteredMs: 1000, leavesMs: null } })
+    expect(over.stage).toEqual({ type: 'scene', scene: { ref: ref('b'), enteredMs: 1000, leavesMs: null } })
     expect(scenesNeeded(over)).toEqual([ref('b')])
   })
 
   it('interrupts a transition without ending it, also by the scene that it came from', () => {
     const going = after(EMPTY_PROGRAMME, [0, take('a')], [1000, take('b', 'dissolve')], [1300, take('a', 'wipe')])
-    expect(going.stage).toMatchObject({ kind: 'transition', to: { ref: ref('a'), enteredMs: 1300 }, from: { kind: 'transition', to: { leavesMs: 1300 } } })
-    expect(settledProgramme(going, 1000 + DURATION).stage).toMatchObject({ from: { kind: 'scene', scene: { ref: ref('b') } } })
-    expect(after(going, [1400, take('c')]).stage).toEqual({ kind: 'scene', scene: { ref: ref('c'), enteredMs: 1400, leavesMs: null } })
+    expect(going.stage).toMatchObject({ type: 'transition', to: { ref: ref('a'), enteredMs: 1300 }, from: { type: 'transition', to: { leavesMs: 1300 } } })
+    expect(settledProgramme(going, 1000 + DURATION).stage).toMatchObject({ from: { type: 'scene', scene: { ref: ref('b') } } })
+    expect(after(going, [1400, take('c')]).stage).toEqual({ type: 'scene', scene: { ref: ref('c'), enteredMs: 1400, leavesMs: null } })
   })
 
   it('a thousand takes in a row leave no more than what is still seen', () => {

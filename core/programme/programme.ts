@@ -18,9 +18,9 @@ export interface SceneOnAir {
 
 /** A scene, or the way from whatever was on air to a scene. */
 export type StageOnAir =
-  | { readonly kind: 'scene'; readonly scene: SceneOnAir }
+  | { readonly type: 'scene'; readonly scene: SceneOnAir }
   | {
-      readonly kind: 'transition'
+      readonly type: 'transition'
       /** A transition that was interrupted goes on underneath. */
       readonly from: StageOnAir
       readonly to: SceneOnAir
@@ -102,7 +102,7 @@ export function sceneOnAir({ stage }: Programme): SceneRef | null {
 /** Every scene that is needed to show the programme. */
 export function scenesNeeded({ stage, graphics }: Programme): readonly SceneRef[] {
   const refs: SceneRef[] = graphics.map(({ scene }) => scene.ref)
-  for (let at = stage; at !== null; at = at.kind === 'transition' ? at.from : null) refs.push(goalOf(at).ref)
+  for (let at = stage; at !== null; at = at.type === 'transition' ? at.from : null) refs.push(goalOf(at).ref)
   return refs
 }
 
@@ -113,25 +113,25 @@ export function isSameRef(one: SceneRef | null, other: SceneRef | null): boolean
 function taken(programme: Programme, ref: SceneRef, transition: Transition, nowMs: number): Programme {
   const { stage } = programme
   const base = programme.isCardShown ? { ...programme, isCardShown: false } : programme
-  if (stage === null) return { ...base, stage: { kind: 'scene', scene: { ref, enteredMs: null, leavesMs: null } } }
+  if (stage === null) return { ...base, stage: { type: 'scene', scene: { ref, enteredMs: null, leavesMs: null } } }
   if (isSameRef(goalOf(stage).ref, ref)) return base
   const to: SceneOnAir = { ref, enteredMs: nowMs, leavesMs: null }
-  if (transition.kind === 'cut') return { ...base, stage: { kind: 'scene', scene: to } }
-  return { ...base, stage: { kind: 'transition', from: leaving(settledStage(stage, nowMs), nowMs), to, transition, beganMs: nowMs } }
+  if (transition.kind === 'cut') return { ...base, stage: { type: 'scene', scene: to } }
+  return { ...base, stage: { type: 'transition', from: leaving(settledStage(stage, nowMs), nowMs), to, transition, beganMs: nowMs } }
 }
 
 function goalOf(stage: StageOnAir): SceneOnAir {
-  return stage.kind === 'scene' ? stage.scene : stage.to
+  return stage.type === 'scene' ? stage.scene : stage.to
 }
 
 function leaving(stage: StageOnAir, nowMs: number): StageOnAir {
-  if (stage.kind === 'scene') return { ...stage, scene: { ...stage.scene, leavesMs: nowMs } }
+  if (stage.type === 'scene') return { ...stage, scene: { ...stage.scene, leavesMs: nowMs } }
   return { ...stage, to: { ...stage.to, leavesMs: nowMs } }
 }
 
 function settledStage(stage: StageOnAir, nowMs: number): StageOnAir {
-  if (stage.kind === 'scene') return stage
-  if (nowMs >= stage.beganMs + stage.transition.durationMs) return { kind: 'scene', scene: stage.to }
+  if (stage.type === 'scene') return stage
+  if (nowMs >= stage.beganMs + stage.transition.durationMs) return { type: 'scene', scene: stage.to }
   const from = settledStage(stage.from, nowMs)
   return from === stage.from ? stage : { ...stage, from }
 }

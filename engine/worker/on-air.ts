@@ -84,7 +84,7 @@ export class OnAir {
   /** The scene that is seen by itself; null while a transition or a graphic is seen with it. */
   get seenScene(): SceneRef | null {
     const { stage, graphics } = this.#plan.shownSubject ?? this.#programme
-    return stage?.kind === 'scene' && graphics.length === 0 ? stage.scene.ref : null
+    return stage?.type === 'scene' && graphics.length === 0 ? stage.scene.ref : null
   }
 
   /** The show on air; null while there is none. */

@@ -164,7 +164,7 @@ test('an edit that neither server nor browser can keep is said to be so, and sav
 test('saves whose answers are lost are neither doubled nor taken for another tab’s', async ({ page, server }) => {
   await openStudio(page, server)
   await page.route('**/api/shows/demo-brood-frame', async (route) => {
-    if (route.request().method() !== 'PUT') return route.continue()
+    if (route.request().method() !== 'PATCH') return route.continue()
     await route.fetch()
     await route.abort('connectionreset')
   })
