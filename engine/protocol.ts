@@ -9,7 +9,10 @@ import type { RgbaPicture } from '../core/picture/picture.ts'
 import type { Clipping, CountGrid, Histogram } from '../core/scopes/scopes.ts'
 import type { Content, Scene, Show } from '../core/show/show.ts'
 import type { FaceFile } from '../core/text/typefaces.ts'
+import type { OutputId } from '../core/plan/frame-plan.ts'
 import type { ExecutorPin, ExecutorState } from './executors.ts'
+import type { OutputOrder } from './output-order.ts'
+import type { OutputStats } from './worker/output.ts'
 
 /** A layer of a scene. */
 export interface LayerPlace {
@@ -74,8 +77,8 @@ export type ToEngine =
   | { readonly type: 'closeView'; readonly viewId: string }
   | { readonly type: 'pageHidden'; readonly isHidden: boolean }
   | { readonly type: 'freeze'; readonly inputId: string; readonly isFrozen: boolean }
-  | { readonly type: 'openFeed'; readonly writable: WritableStream<VideoFrame> }
-  | { readonly type: 'closeFeed' }
+  | { readonly type: 'openOutput'; readonly order: OutputOrder; readonly writable: WritableStream<VideoFrame> }
+  | { readonly type: 'closeOutput'; readonly id: OutputId }
   | { readonly type: 'pinExecutor'; readonly pin: ExecutorPin }
   /** Takes the graphics card away, or gives it back, as its driver may at any time; for measurements. */
   | { readonly type: 'simulateLoss'; readonly isLost: boolean }
@@ -102,26 +105,14 @@ export type ToEngine =
 
 /** Figures of the last second or so. */
 export interface EngineStats {
-  readonly feed: {
-    readonly isOpen: boolean
-    readonly fps: number
-    readonly sent: number
-    /** Frames that the feed dropped or that came too late, since its first picture. */
-    readonly lost: number
-    /** Those of the last minute. */
-    readonly lostLastMinute: number
+  readonly feed: OutputStats & {
     readonly widthPx: number
     readonly heightPx: number
-    readonly showsCard: boolean
-    /** Holding cards sent since the feed began. */
-    readonly cards: number
-    /** Frames sent since the feed began in which no camera of the scene had a new picture: it came late, or not at all. */
-    readonly repeated: number
     /** Whether only every second frame is made, because the machine cannot hold the rate. */
     readonly isHalved: boolean
-    /** Layers of the scene on air that are left out for want of a picture. */
-    readonly leftOut: readonly string[]
   }
+  /** Outputs beside the feed, by their ids. */
+  readonly outputs: Readonly<Record<OutputId, OutputStats>>
   /** Mean time to make a frame. */
   readonly frameMs: number
   /** Of it, what the picture on air takes until it leaves; 0 before there was one. */

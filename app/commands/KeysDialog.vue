@@ -6,9 +6,9 @@ import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
-import type { CommandId } from '../locales/commands-en.ts'
 import { keyGroups } from './fixed-keys.ts'
-import { bindingOf, commandIds, keyWords } from './keys.ts'
+import { bindingOf, keyWords } from './keys.ts'
+import { commandIds, type CommandId } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 
 const { t } = useI18n()

@@ -1,8 +1,8 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
-import type { CommandId } from '../locales/commands-en.ts'
 import { found, type Findable } from './find.ts'
 import { areSameKey, belongsToPage, bindingOf, defaultKeys, isSingleKey, keyWords } from './keys.ts'
+import { type CommandId } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 
 const press = (key: string, code: string, mods: Partial<KeyboardEventInit> = {}) => new KeyboardEvent('keydown', { key, code, ...mods })

@@ -2,8 +2,8 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { CommandId } from '../locales/commands-en.ts'
-import { areSameKey, belongsToPage, commandIds, defaultKeys } from './keys.ts'
+import { areSameKey, belongsToPage, defaultKeys } from './keys.ts'
+import { commandIds, type CommandId } from './list.ts'
 
 /** Why a key was not taken. */
 export type KeyRefusal = { readonly type: 'taken'; readonly by: CommandId } | { readonly type: 'page' }

@@ -1,19 +1,8 @@
 // Keys as they are written for tinykeys ("$mod+Shift+KeyZ"): read from a press, said in words, compared.
-import { commandWords, type CommandId } from '../locales/commands-en.ts'
-
-export const commandIds = Object.keys(commandWords.commands.does) as CommandId[]
-
-const defaults: Partial<Record<CommandId, readonly string[]>> = {
-  undo: ['$mod+KeyZ'],
-  redo: ['$mod+Shift+KeyZ', 'Control+KeyY'],
-  palette: ['$mod+KeyK'],
-  keys: ['?', 'Shift+?'],
-  mute: ['KeyM'],
-  card: ['Digit0'],
-}
+import { commandIds, commandList, type CommandId } from './list.ts'
 
 /** The keys that a command has unless the presenter changes them; the first is the one that is shown. */
-export const defaultKeys = Object.fromEntries(commandIds.map((id) => [id, defaults[id] ?? []])) as unknown as Readonly<Record<CommandId, readonly string[]>>
+export const defaultKeys = Object.fromEntries(commandIds.map((id) => [id, commandList[id].keys])) as unknown as Readonly<Record<CommandId, readonly string[]>>
 
 /** Keys of the page that no command can have: they put scenes on air, or are what browsers and controls need. */
 const PAGE_KEYS = /^(Shift\+)?(Tab|Enter|Space|Escape|Arrow(Left|Right|Up|Down)|Home|End|PageUp|PageDown|Delete|Backspace|F10|ContextMenu)$/

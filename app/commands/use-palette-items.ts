@@ -11,7 +11,8 @@ import { useLayerActions } from '../build/use-layer-actions.ts'
 import { inputFaceOf } from '../kinds/inputs/index.ts'
 import { useShowStore } from '../show/show.store.ts'
 import type { Findable } from './find.ts'
-import { commandIds, keyWords } from './keys.ts'
+import { keyWords } from './keys.ts'
+import { commandIds } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 import { useCommands } from './use-commands.ts'
 
@@ -35,10 +36,8 @@ export function usePaletteItems() {
     commandIds.flatMap((id): PaletteItem[] => {
       if (id === 'palette') return []
       const [key] = keys.keysOf(id)
-      const { group, whyNot, run } = commands.value[id]
-      return [
-        { id, title: t(`commands.does.${id}`), group: t(`commands.groups.${group}`), whyNot, icon: null, key: key === undefined ? null : keyWords(key), run },
-      ]
+      const { group, icon, whyNot, run } = commands.value[id]
+      return [{ id, title: t(`commands.does.${id}`), group: t(`commands.groups.${group}`), whyNot, icon, key: key === undefined ? null : keyWords(key), run }]
     }),
   )
 

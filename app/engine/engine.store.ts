@@ -8,6 +8,7 @@ import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import { withHeld } from '../../core/show/held.ts'
 import type { Show } from '../../core/show/show.ts'
 import { StudioEngine } from '../../engine/client/studio-engine.ts'
+import { WEBCAM } from '../../engine/output-order.ts'
 import { Watchdog } from '../../engine/client/watchdog.ts'
 import type { ExecutorPin, ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, LayerPlace, Scopes } from '../../engine/protocol.ts'
@@ -206,7 +207,7 @@ export const useEngineStore = defineStore('engine', () => {
     screens.restart()
     clips.restartAll(withHeld(show, air.held.value))
     if (watched !== null) engine.watch(watched.inputId, watched.layer)
-    if (isFeedOn.value) hosts.setFeed(engine.openFeed())
+    if (isFeedOn.value) hosts.setFeed(engine.openOutput(WEBCAM))
   }
 
   /** Measures an input's scopes until told otherwise. */
@@ -222,7 +223,7 @@ export const useEngineStore = defineStore('engine', () => {
     air.take(sceneId)
     isFeedTaken.value = false
     isFeedNew.value = true
-    hosts.setFeed(engine.openFeed())
+    hosts.setFeed(engine.openOutput(WEBCAM))
   }
 
   /** Brings a scene of the open show on air, in place of what is there. */
@@ -242,7 +243,7 @@ export const useEngineStore = defineStore('engine', () => {
     air.clear()
     isFeedNew.value = false
     hosts.setFeed(null)
-    engine.closeFeed()
+    engine.closeOutput(WEBCAM.id)
   }
 
   /** Another tab sends the feed now, so this one's control must not say that it does. */
@@ -251,12 +252,12 @@ export const useEngineStore = defineStore('engine', () => {
     isFeedTaken.value = true
     isFeedNew.value = false
     hosts.setFeed(null)
-    engine.closeFeed()
+    engine.closeOutput(WEBCAM.id)
   }
 
   // A page that is loaded anew goes on with what it had on air.
   void air.resume().then((isBack) => {
-    if (isBack && canFeed) hosts.setFeed(engine.openFeed(), true)
+    if (isBack && canFeed) hosts.setFeed(engine.openOutput(WEBCAM), true)
   })
 
   /** Lets the processor or the graphics card make the pictures, or whichever is faster. */
@@ -326,7 +327,7 @@ export const useEngineStore = defineStore('engine', () => {
     ...clipFigures,
     restart,
     startFeed,
-    feedTrack: () => engine.feedTrack,
+    feedTrack: () => engine.trackOf(WEBCAM.id),
     stopFeed,
     takeOver,
   }

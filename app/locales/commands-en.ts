@@ -1,4 +1,6 @@
-/** Words of the commands: what each does, and why it cannot. The names of the commands are the keys of `does`. */
+/** Words of the commands: what each does, and why it cannot. */
+import type { CommandId, WhyNot } from '../commands/list.ts'
+
 export const commandWords = {
   commands: {
     title: 'Find anything',
@@ -31,7 +33,7 @@ export const commandWords = {
       goBuild: 'Build scenes',
       goDevices: 'Set up devices',
       goShows: 'See all shows',
-    },
+    } satisfies Record<CommandId, string>,
     why: {
       nothingToUndo: 'nothing to undo',
       nothingToRedo: 'nothing to redo',
@@ -44,7 +46,8 @@ export const commandWords = {
       here: 'you are there',
       locked: 'it is locked',
       nothingCopied: 'nothing was copied',
-    },
+      unsupported: 'this browser cannot send a feed',
+    } satisfies Record<WhyNot, string>,
     change: 'Change the key of: {name}',
     press: 'Press the new key. Escape keeps the old one.',
     reset: 'Reset all keys',
@@ -53,6 +56,3 @@ export const commandWords = {
     noKey: 'No key',
   },
 }
-
-export type CommandId = keyof (typeof commandWords)['commands']['does']
-export type WhyNot = keyof (typeof commandWords)['commands']['why']

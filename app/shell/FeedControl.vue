@@ -6,6 +6,7 @@ import { Square, Video } from 'lucide-vue-next'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersShownBy } from '../../core/layers/tree.ts'
+import { useCommands } from '../commands/use-commands.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { announce } from './announce.ts'
@@ -16,6 +17,7 @@ const SLOW_SHARE = 0.9
 const { t } = useI18n()
 const engine = useEngineStore()
 const showStore = useShowStore()
+const { commands, run } = useCommands()
 const control = useTemplateRef<HTMLDivElement>('control')
 
 const figures = computed(() => {
@@ -88,7 +90,7 @@ watch(
       <button
         type="button"
         class="inline-flex h-8 items-center gap-1.5 rounded-lg border-[1.5px] border-tally px-2.5 font-semibold whitespace-nowrap text-tally hover:bg-sunk"
-        @click="engine.stopFeed()"
+        @click="run('stopFeed')"
       >
         <Square :size="12" fill="currentColor" aria-hidden="true" />
         {{ t('feed.stop') }}
@@ -99,10 +101,10 @@ watch(
       <button
         type="button"
         class="inline-flex h-8 items-center gap-1.5 rounded-lg bg-green px-3 font-semibold whitespace-nowrap text-on-green hover:brightness-110 disabled:opacity-45"
-        :disabled="refusal !== null || !showStore.isEditor"
-        :title="refusal ?? undefined"
+        :disabled="commands.startFeed.whyNot !== null"
+        :title="refusal ?? commands.startFeed.whyNot ?? undefined"
         :aria-describedby="refusal ? 'feed-refusal' : undefined"
-        @click="engine.startFeed()"
+        @click="run('startFeed')"
       >
         <Video :size="16" aria-hidden="true" />
         {{ t('feed.start') }}

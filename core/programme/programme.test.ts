@@ -6,7 +6,7 @@ import type { Scene, Show } from '../show/show.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { renderOutputs, renderReference } from '../render/render-reference.ts'
 import { planFrame, planOutputs } from '../stage/plan-frame.ts'
-import { usualTransitions } from '../transitions/transition.ts'
+import { usualTransitions } from '../transitions/index.ts'
 import {
   EMPTY_PROGRAMME,
   programmeAfter,

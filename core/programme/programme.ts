@@ -1,6 +1,6 @@
 // What is on air, as a state of its own: scenes by their ids, each with its show, the transition between them, graphics over them, the card.
 // Only messages change it. What the scenes look like is looked up when a picture is planned, so an edit is seen at once, in a transition too.
-import type { Transition } from '../transitions/transition.ts'
+import type { Transition } from '../transitions/index.ts'
 
 /** A scene of a show. */
 export interface SceneRef {

@@ -3,7 +3,7 @@ import type { StackNode } from '../plan/frame-plan.ts'
 import type { Scene, Show } from '../show/show.ts'
 import { ease } from '../motion/easing.ts'
 import { clamp01 } from '../picture/float-picture.ts'
-import type { Transition } from '../transitions/transition.ts'
+import type { Transition } from '../transitions/index.ts'
 
 export interface SceneStage {
   readonly scene: Scene

@@ -1,6 +1,11 @@
-import type { TransitionDefinition } from './definition.ts'
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
 
-export const cut: TransitionDefinition<'cut'> = {
+export interface Cut extends TransitionBase {
+  readonly kind: 'cut'
+}
+
+export const cut: TransitionDefinition<Cut> = {
   kind: 'cut',
+  usual: {},
   put: ({ to }) => to.put(),
 }

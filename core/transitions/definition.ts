@@ -2,7 +2,7 @@
 import type { Place } from '../compose/place.ts'
 import type { Layer } from '../layers/layer.ts'
 import type { NodeIndex } from '../plan/frame-plan.ts'
-import type { Transition, TransitionName } from './transition.ts'
+import type { Easing } from '../motion/easing.ts'
 
 /** A side of a transition: a scene at its moment, or whatever is there while an earlier transition is under way. */
 export interface TransitionSide {
@@ -21,9 +21,19 @@ export interface TransitionPlace {
   readonly to: TransitionSide
 }
 
-/** A transition: one file, and one line in index.ts. */
-export interface TransitionDefinition<K extends TransitionName> {
-  readonly kind: K
+/** What every transition is told. */
+export interface TransitionBase {
+  readonly durationMs: number
+  readonly easing: Easing
+}
+
+type Settings = TransitionBase & { readonly kind: string }
+
+/** A transition: one file with its settings, and its name in index.ts. */
+export interface TransitionDefinition<S extends Settings, U = Omit<S, keyof Settings>> {
+  readonly kind: S['kind']
+  /** Its usual settings; null for one that needs more than its name. */
+  readonly usual: U
   /** Puts the moment into the stack; `progress` is 0..1, and at both ends it is one of the two, whole. */
-  readonly put: (between: TransitionPlace, transition: Extract<Transition, { kind: K }>, progress: number) => void
+  readonly put: (between: TransitionPlace, transition: S, progress: number) => void
 }

@@ -1,9 +1,16 @@
 import { parseHex } from '../colour/hex.ts'
-import type { TransitionDefinition } from './definition.ts'
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
 import { wholeItem } from './whole.ts'
 
-export const dip: TransitionDefinition<'dip'> = {
+/** To a colour, "#rrggbb", and out of it. */
+export interface Dip extends TransitionBase {
+  readonly kind: 'dip'
+  readonly colour: string
+}
+
+export const dip: TransitionDefinition<Dip> = {
   kind: 'dip',
+  usual: { colour: '#000000' },
   put: ({ place: { stack, widthPx, heightPx }, from, to }, { colour }, progress) => {
     if (progress < 0.5) from.put()
     else to.put()

@@ -1,8 +1,13 @@
-import type { TransitionDefinition, TransitionPlace } from './definition.ts'
+import type { TransitionBase, TransitionDefinition, TransitionPlace } from './definition.ts'
 import { nextItems, pictureOf, wholeItem } from './whole.ts'
 
-export const dissolve: TransitionDefinition<'dissolve'> = {
+export interface Dissolve extends TransitionBase {
+  readonly kind: 'dissolve'
+}
+
+export const dissolve: TransitionDefinition<Dissolve> = {
   kind: 'dissolve',
+  usual: {},
   put: (between, _transition, progress) => mixed(between, progress),
 }
 

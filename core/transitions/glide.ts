@@ -9,7 +9,7 @@ import { keyOf, StackItems } from '../plan/plan-builder.ts'
 import type { Border, Frame, Layer, Placement, Shadow } from '../show/show.ts'
 import { mixed } from './dissolve.ts'
 import { commonOrder } from './common-order.ts'
-import type { TransitionDefinition } from './definition.ts'
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
 import { pictureOf, wholeItem } from './whole.ts'
 
 interface SideLayers {
@@ -17,8 +17,13 @@ interface SideLayers {
   readonly layers: readonly Layer[]
 }
 
-export const glide: TransitionDefinition<'glide'> = {
+export interface Glide extends TransitionBase {
+  readonly kind: 'glide'
+}
+
+export const glide: TransitionDefinition<Glide> = {
   kind: 'glide',
+  usual: {},
   put: (between, _transition, progress) => {
     const { from, to, ground } = between
     if (progress === 0) return from.put()

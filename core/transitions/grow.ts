@@ -1,5 +1,5 @@
 import { followedBy, scaling, translation } from '../composite/affine.ts'
-import type { TransitionDefinition } from './definition.ts'
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
 import { pictureOf, wholeItem } from './whole.ts'
 
 /** As large as it is at first: half of a picture can be had without a finer one flickering through. */
@@ -7,8 +7,13 @@ const FIRST_SCALE = 0.5
 /** By then it hides what is behind it, though it still grows. */
 const OPAQUE_AT = 0.25
 
-export const grow: TransitionDefinition<'grow'> = {
+export interface Grow extends TransitionBase {
+  readonly kind: 'grow'
+}
+
+export const grow: TransitionDefinition<Grow> = {
   kind: 'grow',
+  usual: {},
   put: ({ place: { stack, widthPx, heightPx }, from, to }, _transition, progress) => {
     if (progress === 1) return to.put()
     from.put()

@@ -2,15 +2,23 @@ import { NO_CALLS } from '../steps/treatment.ts'
 import { scaling } from '../composite/affine.ts'
 import { inputSourceId } from '../inputs/source-ids.ts'
 import { mixed } from './dissolve.ts'
-import type { TransitionDefinition } from './definition.ts'
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
 import { nextItems } from './whole.ts'
 
 /** Of its greys: a harder edge would show steps. */
 const LEAST_SOFTNESS = 1 / 64
 
+/** Where a picture of the show is dark the next comes first. `softness` 0..1 of its greys. */
+export interface PictureWipe extends TransitionBase {
+  readonly kind: 'pictureWipe'
+  readonly inputId: string
+  readonly softness: number
+}
+
 /** The picture is pulled over the canvas. Without it both are mixed, so that there is never a hole. */
-export const pictureWipe: TransitionDefinition<'pictureWipe'> = {
+export const pictureWipe: TransitionDefinition<PictureWipe, null> = {
   kind: 'pictureWipe',
+  usual: null,
   put: (between, { inputId, softness }, progress) => {
     const { stack, widthPx, heightPx, infos, builder } = between.place
     const sourceId = inputSourceId(inputId)

@@ -1,10 +1,17 @@
 import { translation } from '../composite/affine.ts'
-import { directions } from '../motion/appearance.ts'
-import type { TransitionDefinition, TransitionPlace, TransitionSide } from './definition.ts'
+import { directions, type Side } from '../motion/appearance.ts'
+import type { TransitionBase, TransitionDefinition, TransitionPlace, TransitionSide } from './definition.ts'
 import { wholeItem } from './whole.ts'
 
-export const push: TransitionDefinition<'push'> = {
+/** The next comes in from a side and pushes the other out. */
+export interface Push extends TransitionBase {
+  readonly kind: 'push'
+  readonly side: Side
+}
+
+export const push: TransitionDefinition<Push> = {
   kind: 'push',
+  usual: { side: 'right' },
   put: (between, { side }, progress) => {
     const { widthPx, heightPx } = between.place
     // Away from the side that the next comes from.

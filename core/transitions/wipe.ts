@@ -1,11 +1,19 @@
 import type { EdgeReveal } from '../composite/coverage.ts'
 import { meeting } from '../picture/pixel-rect.ts'
 import type { PixelRect } from '../picture/picture.ts'
-import type { TransitionDefinition } from './definition.ts'
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
 import { nextItems } from './whole.ts'
 
-export const wipe: TransitionDefinition<'wipe'> = {
+/** An edge goes over the canvas at an angle as CSS has it: 90 to the right. `softness` is its width, 0..1 of the way. */
+export interface Wipe extends TransitionBase {
+  readonly kind: 'wipe'
+  readonly angleDeg: number
+  readonly softness: number
+}
+
+export const wipe: TransitionDefinition<Wipe> = {
   kind: 'wipe',
+  usual: { angleDeg: 90, softness: 0.1 },
   put: (between, { angleDeg, softness }, progress) => {
     const { stack, widthPx, heightPx } = between.place
     between.from.put()

@@ -1,13 +1,15 @@
 // The page's handle on the engine's worker.
 import { DocumentSender } from '../../core/patch/document-sync.ts'
 import { isSameRef, type SceneRef } from '../../core/programme/programme.ts'
-import { usualTransitions } from '../../core/transitions/transition.ts'
+import { usualTransitions } from '../../core/transitions/index.ts'
 import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import type { Show } from '../../core/show/show.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
 import type { SeenPicture } from '../../core/sync/clap-picture.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
+import type { OutputId } from '../../core/plan/frame-plan.ts'
 import type { ExecutorPin, ExecutorState } from '../executors.ts'
+import type { OutputOrder } from '../output-order.ts'
 import type { LiveSupply, EngineStats, FromEngine, LayerPlace, PersonFiles, Scopes, ToEngine, ViewRequest } from '../protocol.ts'
 
 export interface StudioEngineEvents {
@@ -62,7 +64,7 @@ export class StudioEngine {
   #onAir: SceneRef | null = null
   #worker: Worker
   #nextId = 1
-  #feedTrack: MediaStreamTrack | null = null
+  readonly #tracks = new Map<OutputId, MediaStreamTrack>()
   readonly #lifeLock = `green-room-engine ${crypto.randomUUID()}`
   readonly #disposal = new AbortController()
 
@@ -153,25 +155,26 @@ export class StudioEngine {
     this.#post({ type: 'freeze', inputId, isFrozen })
   }
 
-  /** Starts the webcam feed; the track lives until `closeFeed`. */
-  openFeed(): MediaStreamTrack {
-    if (this.#feedTrack !== null) return this.#feedTrack
+  /** Starts an output, or goes on with it; the track lives until `closeOutput`. */
+  openOutput(order: OutputOrder): MediaStreamTrack {
+    const known = this.#tracks.get(order.id)
+    if (known !== undefined) return known
     const generator = new MediaStreamTrackGenerator({ kind: 'video' })
     generator.contentHint = 'motion'
-    this.#feedTrack = generator
-    this.#post({ type: 'openFeed', writable: generator.writable }, [generator.writable])
+    this.#tracks.set(order.id, generator)
+    this.#post({ type: 'openOutput', order, writable: generator.writable }, [generator.writable])
     return generator
   }
 
-  /** The webcam feed's track while it runs. */
-  get feedTrack(): MediaStreamTrack | null {
-    return this.#feedTrack
+  /** The track of an output while it runs. */
+  trackOf(id: OutputId): MediaStreamTrack | null {
+    return this.#tracks.get(id) ?? null
   }
 
-  closeFeed(): void {
-    this.#post({ type: 'closeFeed' })
-    this.#feedTrack?.stop()
-    this.#feedTrack = null
+  closeOutput(id: OutputId): void {
+    this.#post({ type: 'closeOutput', id })
+    this.#tracks.get(id)?.stop()
+    this.#tracks.delete(id)
   }
 
   /** The colour at (x, y) of an input, 0..1 across, as step `beforeStepId` meets it; null without a picture. */
@@ -221,7 +224,7 @@ export class StudioEngine {
     for (const resolve of this.#covers.values()) resolve(null)
     for (const resolve of this.#grabs.values()) resolve(null)
     for (const resolve of this.#picks.values()) resolve(null)
-    this.closeFeed()
+    for (const id of [...this.#tracks.keys()]) this.closeOutput(id)
     this.#disposal.abort()
     this.#worker.terminate()
   }

@@ -10,7 +10,7 @@ import { PLAN_ALLOWED_SHARE, PLAN_LIMIT } from '../../tests/support/random-plans
 import { MOVING_SEEDS, movingCase, picturesFor, SHOW_SEEDS, showCase, type ShowCase } from '../../tests/support/random-shows.ts'
 import type { Layer, Scene } from '../../core/show/show.ts'
 import { goTo } from '../../core/stage/stage.ts'
-import { usualTransitions, type Transition } from '../../core/transitions/transition.ts'
+import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
 import type { SourceFrame } from '../executor.ts'
 import { CpuExecutor } from './cpu-executor.ts'
 import type { Heap } from './heap.ts'

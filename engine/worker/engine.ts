@@ -18,7 +18,8 @@ import { Pacer } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
 import { GrabQueue } from './grab-queue.ts'
 import { FeedWriter } from './feed-writer.ts'
-import { OnAir, WEBCAM } from './on-air.ts'
+import { WEBCAM, type OutputOrder } from '../output-order.ts'
+import { OnAir } from './on-air.ts'
 import { ShowBook } from './show-book.ts'
 import { PersonFinder } from './person-finder.ts'
 import { pickColour } from './pick-colour.ts'
@@ -165,13 +166,11 @@ export class Engine {
         return
       case 'freeze':
         return this.#live.freeze(message.inputId, message.isFrozen)
-      case 'openFeed':
-        this.#pace.reset()
-        this.#longestRasterMs = 0
-        return this.#air.open(WEBCAM, new FeedWriter(message.writable, this.#ledger))
-      case 'closeFeed':
-        this.#pacer.divide(1)
-        return this.#air.close(WEBCAM.id)
+      case 'openOutput':
+        return this.#openOutput(message.order, message.writable)
+      case 'closeOutput':
+        if (message.id === WEBCAM.id) this.#pacer.divide(1)
+        return this.#air.close(message.id)
       case 'pick':
         return this.#pick(message)
       case 'watch':
@@ -191,6 +190,14 @@ export class Engine {
       default:
         message satisfies never
     }
+  }
+
+  #openOutput(order: OutputOrder, writable: WritableStream<VideoFrame>): void {
+    if (order.id === WEBCAM.id) {
+      this.#pace.reset()
+      this.#longestRasterMs = 0
+    }
+    this.#air.open(order, new FeedWriter(writable, this.#ledger))
   }
 
   /** Brings everything in line with the open show and what is on air. */
@@ -333,6 +340,7 @@ export class Engine {
         heightPx: canvas?.heightPx ?? 0,
         isHalved: this.#air.isFeedOpen && this.#pace.divider > 1,
       },
+      outputs: this.#air.otherStats(this.#pacer.missedTicks, nowMs),
       frameMs: this.#frameMs,
       airMs: this.#airMs,
       longestRasterMs: this.#longestRasterMs,

@@ -19,16 +19,14 @@ import { planOutputs } from '../../core/stage/plan-frame.ts'
 import type { OutputStage } from '../../core/stage/stage.ts'
 import type { WallClock } from '../../core/text/fields.ts'
 import type { Executor } from '../executor.ts'
+import { WEBCAM, type OutputOrder } from '../output-order.ts'
 import { openRasterCanvas } from '../raster/open-canvas.ts'
 import { URGENCY, type RasterMaker } from '../raster/raster.ts'
 import type { SourceBook } from '../sources/source-book.ts'
 import { wallAt } from '../sources/wall.ts'
 import { KeptPlan } from './kept-plan.ts'
-import { cameraVersions, Output, type OutputOrder, type OutputStats, type Sink } from './output.ts'
+import { cameraVersions, Output, type OutputStats, type Sink } from './output.ts'
 import type { ShowBook } from './show-book.ts'
-
-/** The feed that meetings get. Its picture is what the studio shows as "on air". */
-export const WEBCAM: OutputOrder = { id: 'webcam', routing: { graphics: true }, scale: 1, everyTicks: 1 }
 
 /** What the pictures of a source are. */
 export interface SourceKinds {
@@ -161,6 +159,12 @@ export class OnAir {
   /** `missedTicks` is what the loop has missed since it began. Null for an output that is not open. */
   stats(id: OutputId, missedTicks: number, nowMs: number): OutputStats | null {
     return this.#outputs.get(id)?.stats(missedTicks, nowMs) ?? null
+  }
+
+  /** The same of every output but the webcam, by its id. */
+  otherStats(missedTicks: number, nowMs: number): Readonly<Record<OutputId, OutputStats>> {
+    const others = [...this.#outputs.values()].filter((output) => output !== this.#webcam)
+    return Object.fromEntries(others.map((output) => [output.order.id, output.stats(missedTicks, nowMs)]))
   }
 
   #settle(nowMs: number): void {

@@ -1,24 +1,14 @@
 // One way out of the programme: a picture, the last one once more, or the holding card, and what became of each.
 import type { PlacedLayer } from '../../core/plan/read-plan.ts'
-import type { FramePlan, OutputId } from '../../core/plan/frame-plan.ts'
+import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { SourceId } from '../../core/picture/source.ts'
-import type { Routing } from '../../core/programme/programme-stage.ts'
+import type { OutputOrder } from '../output-order.ts'
 import { AirJudge, type AirVerdict } from './air-judge.ts'
 import { MinuteCount } from './minute-count.ts'
 
 /** Frames that may fail one after the other, about a second, before the audience gets the card. */
 const FAULTS_BEFORE_CARD = 30
-
-/** What an output is asked to be. */
-export interface OutputOrder {
-  readonly id: OutputId
-  readonly routing: Routing
-  /** Pixels of it for one of the canvas. */
-  readonly scale: number
-  /** One picture for so many of the show's frames. */
-  readonly everyTicks: number
-}
 
 /** Where pictures go. Those that it is given are not its own: what it keeps it copies. */
 export interface Sink {
@@ -35,11 +25,16 @@ export interface OutputStats {
   readonly isOpen: boolean
   readonly fps: number
   readonly sent: number
+  /** Frames that were dropped or came too late, since the first picture. */
   readonly lost: number
+  /** Those of the last minute. */
   readonly lostLastMinute: number
   readonly showsCard: boolean
+  /** Holding cards sent since it began. */
   readonly cards: number
+  /** Frames sent since it began in which no camera of the scene had a new picture: it came late, or not at all. */
   readonly repeated: number
+  /** Layers of the scene that are left out for want of a picture. */
   readonly leftOut: readonly string[]
 }
 

@@ -1,8 +1,8 @@
 // Several ways out of one programme, by the real executor: each its own picture, size, rate and judgement.
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { Transition } from '../../core/transitions/transition.ts'
-import { usualTransitions } from '../../core/transitions/transition.ts'
+import type { Transition } from '../../core/transitions/index.ts'
+import { usualTransitions } from '../../core/transitions/index.ts'
 import { newInputLayer } from '../../core/layers/input.ts'
 import { newScene, newShow } from '../../core/show/create.ts'
 import { addInput, addLayer, addScene } from '../../core/show/edits.ts'
@@ -13,8 +13,9 @@ import type { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import type { RasterMaker } from '../raster/raster.ts'
 import { SourceBook } from '../sources/source-book.ts'
-import { OnAir, WEBCAM } from './on-air.ts'
-import type { OutputOrder, Sink } from './output.ts'
+import { WEBCAM, type OutputOrder } from '../output-order.ts'
+import { OnAir } from './on-air.ts'
+import type { Sink } from './output.ts'
 import { ShowBook } from './show-book.ts'
 
 const SIZE = { widthPx: 64, heightPx: 36, frameRate: 30 } as const

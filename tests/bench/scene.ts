@@ -13,7 +13,7 @@ import { BARE_SCENE } from '../../core/show/create.ts'
 import type { Layer, Scene } from '../../core/show/show.ts'
 import { goTo, type Stage } from '../../core/stage/stage.ts'
 import { transitions } from '../../core/transitions/index.ts'
-import { usualTransitions, type TransitionName } from '../../core/transitions/transition.ts'
+import { usualTransitions, type TransitionName } from '../../core/transitions/index.ts'
 import { CpuExecutor } from '../../engine/cpu/cpu-executor.ts'
 import { Treatments } from '../../engine/cpu/treatments.ts'
 import type { SourceFrame } from '../../engine/executor.ts'
@@ -72,7 +72,7 @@ export async function benchScene(say: (text: string) => void): Promise<SceneFigu
     moving40: of('moving40'),
     groupTreated: of('groupTreated'),
     secondFeed: of('secondFeed'),
-    transitions: Object.fromEntries(transitions.map(({ kind }) => [kind, of(`transition ${kind}`)])) as Record<TransitionName, number>,
+    transitions: Object.fromEntries(Object.keys(transitions).map((kind) => [kind, of(`transition ${kind}`)])) as Record<TransitionName, number>,
     blends: Object.fromEntries(blendModes.map(({ name }) => [name, of(`blend ${name}`)])) as Record<BlendName, number>,
     shadows10: of('shadows10'),
   }

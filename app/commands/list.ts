@@ -1,0 +1,112 @@
+// Everything that can be done on every page, each once: its keys, its picture, when it can be done and what it does. Buttons, menus, keys, the list
+// of keys and the palette read it. A new one is an entry here, and its words in locales/commands-en.ts.
+import { FolderOpen, Keyboard, LayoutPanelTop, MicOff, Play, Radio, Redo2, Search, SlidersHorizontal, Square, SunMoon, Undo2, Video } from 'lucide-vue-next'
+import type { Component } from 'vue'
+import type { useEngineStore } from '../engine/engine.store.ts'
+import type { useShowStore } from '../show/show.store.ts'
+import type { useVoiceStore } from '../sound/voice.store.ts'
+
+export type CommandGroup = 'everywhere' | 'air' | 'go'
+
+/** Why a command cannot run now. */
+export type WhyNot =
+  | 'nothingToUndo'
+  | 'nothingToRedo'
+  | 'noFeed'
+  | 'feedRuns'
+  | 'noShow'
+  | 'noScene'
+  | 'otherTab'
+  | 'onAirAlready'
+  | 'here'
+  | 'locked'
+  | 'nothingCopied'
+  | 'unsupported'
+
+/** What commands look at and act on. */
+export interface Studio {
+  readonly show: ReturnType<typeof useShowStore>
+  readonly engine: ReturnType<typeof useEngineStore>
+  readonly voice: ReturnType<typeof useVoiceStore>
+  /** The page that is seen. */
+  readonly page: string
+  readonly goTo: (page: 'bench' | 'build' | 'devices' | 'shows') => void
+  readonly openDialog: (which: 'palette' | 'keys') => void
+  readonly undo: () => void
+  readonly redo: () => void
+  readonly switchTheme: () => void
+}
+
+export interface CommandEntry {
+  readonly group: CommandGroup
+  readonly icon: Component
+  /** Unless the presenter changes them; the first is the one that is shown. As tinykeys writes them. */
+  readonly keys: readonly string[]
+  /** Reasons why it cannot run; the first that holds is told. */
+  readonly whyNot: (studio: Studio) => readonly (WhyNot | false)[]
+  readonly run: (studio: Studio) => void
+}
+
+const always = () => []
+const page = (name: 'bench' | 'build' | 'devices', icon: Component): CommandEntry => ({
+  group: 'go',
+  icon,
+  keys: [],
+  whyNot: ({ show, page: here }) => [show.showId === null && 'noShow', here === name && 'here'],
+  run: ({ goTo }) => goTo(name),
+})
+
+export const commandList = {
+  undo: {
+    group: 'everywhere',
+    icon: Undo2,
+    keys: ['$mod+KeyZ'],
+    whyNot: ({ show }) => [show.undoLabel === null && 'nothingToUndo'],
+    run: ({ undo }) => undo(),
+  },
+  redo: {
+    group: 'everywhere',
+    icon: Redo2,
+    keys: ['$mod+Shift+KeyZ', 'Control+KeyY'],
+    whyNot: ({ show }) => [show.redoLabel === null && 'nothingToRedo'],
+    run: ({ redo }) => redo(),
+  },
+  palette: { group: 'everywhere', icon: Search, keys: ['$mod+KeyK'], whyNot: always, run: ({ openDialog }) => openDialog('palette') },
+  keys: { group: 'everywhere', icon: Keyboard, keys: ['?', 'Shift+?'], whyNot: always, run: ({ openDialog }) => openDialog('keys') },
+  theme: { group: 'everywhere', icon: SunMoon, keys: [], whyNot: always, run: ({ switchTheme }) => switchTheme() },
+  mute: { group: 'air', icon: MicOff, keys: ['KeyM'], whyNot: always, run: ({ voice }) => voice.toggleMute() },
+  card: { group: 'air', icon: Square, keys: ['Digit0'], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.toggleCard() },
+  startFeed: {
+    group: 'air',
+    icon: Play,
+    keys: [],
+    whyNot: ({ engine, show }) => [
+      !engine.canFeed && 'unsupported',
+      engine.isFeedOn && 'feedRuns',
+      show.showId === null && 'noShow',
+      !show.isEditor && 'otherTab',
+      show.sceneId === null && 'noScene',
+    ],
+    run: ({ engine }) => engine.startFeed(),
+  },
+  stopFeed: { group: 'air', icon: Square, keys: [], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.stopFeed() },
+  takeScene: {
+    group: 'air',
+    icon: Radio,
+    keys: [],
+    whyNot: ({ engine, show }) => [
+      show.sceneId === null && 'noScene',
+      !engine.isFeedOn && 'noFeed',
+      !show.isEditor && 'otherTab',
+      engine.onAirId === show.sceneId && 'onAirAlready',
+    ],
+    run: ({ engine, show }) => engine.takeOnAir(show.sceneId!),
+  },
+  goBench: page('bench', SlidersHorizontal),
+  goBuild: page('build', LayoutPanelTop),
+  goDevices: page('devices', Video),
+  goShows: { group: 'go', icon: FolderOpen, keys: [], whyNot: ({ page: here }) => [here === 'shows' && 'here'], run: ({ goTo }) => goTo('shows') },
+} as const satisfies Readonly<Record<string, CommandEntry>>
+
+export type CommandId = keyof typeof commandList
+export const commandIds = Object.keys(commandList) as CommandId[]
