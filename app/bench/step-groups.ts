@@ -8,3 +8,7 @@ export const stepGroups = {
   edge: ['matteEdge', 'spill'],
   mood: ['look', 'sharpen'],
 } as const satisfies Readonly<Record<string, readonly StepKind[]>>
+
+type Grouped = (typeof stepGroups)[keyof typeof stepGroups][number]
+/** Every step is in one of the groups: with one in none this does not compile. */
+export const ungroupedSteps: Record<Exclude<StepKind, Grouped>, never> = {}

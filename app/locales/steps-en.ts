@@ -1,3 +1,17 @@
+import type { StepKind, StepParams } from '../../core/steps/index.ts'
+
+interface StepWords {
+  readonly name: string
+  readonly brief: string
+  readonly purpose: string
+  /** Of steps that take a value from a click in the picture. */
+  readonly pick?: string
+  readonly pickHint?: string
+  readonly picked?: string
+  readonly pickRefused?: string
+  readonly options: object
+}
+
 /** Words of the steps: what each is for and what to touch first. `options` names the choices of a value. */
 export const stepWords = {
   framing: {
@@ -135,7 +149,9 @@ export const stepWords = {
     params: { amount: 'Amount', radius: 'Radius', threshold: 'Threshold' },
     options: {},
   },
-} as const
+} as const satisfies {
+  readonly [K in StepKind]: StepWords & { readonly params: { readonly [P in keyof StepParams<K>]?: string } }
+}
 
 /** Names of our own looks. */
 export const lookWords = {

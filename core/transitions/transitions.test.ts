@@ -1,4 +1,5 @@
 // Every transition by its list, then what each is half way. One file, though long: all of it draws with the same two scenes.
+import { readdirSync, readFileSync } from 'node:fs'
 import { newInputLayer } from '../layers/input.ts'
 import type { SourceInfos } from '../picture/source.ts'
 import { describe, expect, it } from 'vitest'
@@ -69,6 +70,12 @@ const all: readonly Transition[] = [...Object.values(usualTransitions), { ...usu
 describe('every transition', () => {
   it('is in the list once', () => {
     expect(Object.keys(transitions).sort()).toEqual(all.map(({ kind }) => kind).sort())
+    // Whoever writes one and forgets the list is told.
+    const folder = new URL('.', import.meta.url)
+    const files = readdirSync(folder).filter(
+      (file) => /: TransitionDefinition</.test(readFileSync(new URL(file, folder), 'utf8')) && file !== 'index.ts' && !file.includes('.test.'),
+    )
+    expect(files).toHaveLength(Object.keys(transitions).length)
   })
 
   it.each(all.map((transition) => [transition.kind, transition] as const))(

