@@ -6,13 +6,15 @@ import type { TextLayer } from '../../core/show/show.ts'
 import { filledText } from '../../core/text/fields.ts'
 import type { TextContent } from '../../core/text/text-content.ts'
 import { isTooSmallInTile } from '../../core/text/tile-size.ts'
+import { fontStackFor } from '../../core/text/typefaces.ts'
 import { layOutText, type TextPen } from '../../engine/text/draw-text.ts'
 import { FontBook } from '../../engine/text/font-book.ts'
-import { fontFiles } from '../engine/font-files.ts'
+import { fontList } from '../engine/font-list.ts'
 import { useShowStore } from '../show/show.store.ts'
 
-const fonts = new FontBook(fontFiles, document.fonts)
-const stackOf = (family: string, text: string) => fonts.stackFor(family, text)
+let fonts: FontBook | null = null
+const fontsLoaded = fontList.then((files) => (fonts = new FontBook(files, document.fonts)))
+const stackOf = (family: string, text: string) => fonts?.stackFor(family, text) ?? fontStackFor(family, text)
 let pen: TextPen | null = null
 
 function thePen(): TextPen | null {
@@ -57,12 +59,14 @@ export function useTextFit(layer: () => TextLayer) {
     const now = newest()
     if (now === null) return
     const words = wordsOf(now)
-    if (fonts.isReady(now.family, words)) return
-    void fonts.load(now.family, words).then(() => {
-      lettersTurn.value += 1
-      const later = newest()
-      if (later !== null && wordsOf(later) === words) run()
-    })
+    if (fonts?.isReady(now.family, words) === true) return
+    void fontsLoaded
+      .then((book) => book.load(now.family, words))
+      .then(() => {
+        lettersTurn.value += 1
+        const later = newest()
+        if (later !== null && wordsOf(later) === words) run()
+      })
   }
 
   /** The lines, counted from 1, that nobody can read in a meeting's tile. */

@@ -1,12 +1,12 @@
 // The screens that are shared, and what is known of each, by its input.
 import { updateInputOf } from '../../core/show/edits.ts'
+import screenFont from '../../node_modules/@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url'
 import { isScreen } from '../../core/inputs/screen.ts'
 import { shallowRef } from 'vue'
 import type { Input } from '../../core/show/show.ts'
 import { ScreenManager, type ScreenState, type SharedScreen } from '../../engine/client/screen-manager.ts'
 import type { StudioEngine } from '../../engine/client/studio-engine.ts'
 import { useShowStore } from '../show/show.store.ts'
-import { fontFiles } from './font-files.ts'
 import { runStandin } from './standin-threads.ts'
 import { useMirrorWatch } from './use-mirror-watch.ts'
 
@@ -30,7 +30,7 @@ export function useScreens(engine: () => StudioEngine) {
       mediaDevices: devices !== undefined && 'getDisplayMedia' in devices ? devices : undefined,
       openStandin: (frameRate) => {
         const worker = new Worker(new URL('../../standins/screen/screen.worker.ts', import.meta.url), { type: 'module', name: 'stand-in screen' })
-        const { port, stop, tell } = runStandin(worker, { fontUrl: screenFontUrl(), frameRate })
+        const { port, stop, tell } = runStandin(worker, { fontUrl: new URL(screenFont, location.href).href, frameRate })
         return { port, stop, setRate: (rate) => tell({ type: 'rate', frameRate: rate }) }
       },
       streamOf: (track) => new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack, maxBufferSize: 1 }).readable,
@@ -65,9 +65,4 @@ export function useScreens(engine: () => StudioEngine) {
     shareScreen: (inputId: string) => screens.share(inputId),
     stopScreen: (inputId: string) => screens.stop(inputId),
   }
-}
-
-/** Letters for the stand-in's window. */
-function screenFontUrl(): string {
-  return fontFiles.find(({ family, range }) => family === 'Instrument Sans' && range.includes('U+0000'))!.url
 }

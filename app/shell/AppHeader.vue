@@ -2,7 +2,7 @@
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { inputOf } from '../../core/layers/index.ts'
 import { ChevronDown, History, Keyboard, Search, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, reactive, ref, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { renameShow } from '../../core/show/edits.ts'
@@ -14,8 +14,7 @@ import { useShowStore } from '../show/show.store.ts'
 import VoiceControl from '../sound/VoiceControl.vue'
 import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
-import CommandPalette from '../commands/CommandPalette.vue'
-import KeysDialog from '../commands/KeysDialog.vue'
+import { useKeysStore } from '../commands/keys.store.ts'
 import { useCommands } from '../commands/use-commands.ts'
 import MachineMenu from './MachineMenu.vue'
 import SaveNote from './SaveNote.vue'
@@ -23,12 +22,28 @@ import SelfMark from './SelfMark.vue'
 import StepsMenu from './StepsMenu.vue'
 import { useTheme } from './use-theme.ts'
 
+// Not needed before the first press: what they bring loads after the page has come to rest.
+const loadPalette = () => import('../commands/CommandPalette.vue')
+const loadKeys = () => import('../commands/KeysDialog.vue')
+const CommandPalette = defineAsyncComponent(loadPalette)
+const KeysDialog = defineAsyncComponent(loadKeys)
 const { t } = useI18n()
 const route = useRoute()
 const router = useRouter()
 const showStore = useShowStore()
 const { theme } = useTheme()
 const { commands, run } = useCommands()
+const keys = useKeysStore()
+/** A dialog stays once it has been opened. */
+const hasOpened = reactive({ palette: false, keys: false })
+watchEffect(() => {
+  hasOpened.palette ||= keys.isPaletteShown
+  hasOpened.keys ||= keys.isListShown
+})
+onMounted(() => {
+  // A failure is no matter yet: the first press loads it again.
+  window.requestIdleCallback(() => void Promise.allSettled([loadPalette(), loadKeys()]), { timeout: 5000 })
+})
 const isRenaming = ref(false)
 const isVersionsOpen = ref(false)
 
@@ -48,7 +63,7 @@ const showActions = computed(() => [
   { label: t('header.rename'), icon: Pencil, run: () => (isRenaming.value = true) },
   { label: t('header.versions'), icon: History, run: () => (isVersionsOpen.value = true) },
   { label: t('commands.open'), icon: Search, run: () => run('palette') },
-  { label: t('keys.open'), icon: Keyboard, Search, run: () => run('keys') },
+  { label: t('keys.open'), icon: Keyboard, run: () => run('keys') },
 ])
 
 /** "move of Class title", and where, when that is not on the stage. */
@@ -122,8 +137,8 @@ function rename(name: string): void {
       <FeedControl class="ml-2" />
     </div>
   </header>
-  <KeysDialog />
-  <CommandPalette />
+  <KeysDialog v-if="hasOpened.keys" />
+  <CommandPalette v-if="hasOpened.palette" />
   <VersionsDialog
     v-if="showStore.showId"
     :is-open="isVersionsOpen"

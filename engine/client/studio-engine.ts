@@ -48,7 +48,7 @@ export interface StudioShows {
 export interface EngineFiles {
   readonly makeWorker: () => Worker
   readonly wasmUrl: string
-  readonly fonts: readonly FaceFile[]
+  readonly fonts: Promise<readonly FaceFile[]>
   readonly assetUrlPrefix: string
   readonly personFiles: PersonFiles
 }
@@ -242,16 +242,12 @@ export class StudioEngine {
     const worker = this.#files.makeWorker()
     worker.onmessage = ({ data }: MessageEvent<FromEngine>) => this.#receive(data)
     worker.onerror = (event) => this.#events.onFailed?.(event.message)
-    const { wasmUrl, fonts, assetUrlPrefix } = this.#files
-    worker.postMessage({
-      type: 'start',
-      wasmUrl,
-      fonts,
-      assetUrlPrefix,
-      personFiles: this.#files.personFiles,
-      pin,
-      lifeLock: this.#lifeLock,
-    } satisfies ToEngine)
+    const { wasmUrl, assetUrlPrefix, personFiles } = this.#files
+    // Until then the worker keeps what it is told.
+    this.#files.fonts.then(
+      (fonts) => worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles, pin, lifeLock: this.#lifeLock } satisfies ToEngine),
+      (error: unknown) => this.#events.onFailed?.(error instanceof Error ? error.message : String(error)),
+    )
     return worker
   }
 
