@@ -1,11 +1,11 @@
-// The stored form of movement: how layers come and go, and scenes follow each other.
+// The stored form of movement: how layers come and go.
 import { z } from 'zod'
 import { appearanceKinds, sides } from './appearance.ts'
 import { stepPositions } from './easing.ts'
 import { RANGES } from '../schema/limits.ts'
-import { colour, id, number, whole } from '../schema/values.ts'
+import { number, whole } from '../schema/values.ts'
 
-const easing = z.discriminatedUnion('kind', [
+export const easing = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('linear') }),
   z.strictObject({
     kind: z.literal('cubicBezier'),
@@ -28,16 +28,3 @@ export const appearance = z.strictObject({
   easing,
   side: z.enum(sides),
 })
-
-const way = { durationMs: number(RANGES.motionMs), easing }
-/** A transition as it is written outside: its name and its settings. */
-export const transitionSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...way, kind: z.literal('cut') }),
-  z.strictObject({ ...way, kind: z.literal('dissolve') }),
-  z.strictObject({ ...way, kind: z.literal('wipe'), angleDeg: number(RANGES.angleDeg), softness: number(RANGES.share) }),
-  z.strictObject({ ...way, kind: z.literal('push'), side: z.enum(sides) }),
-  z.strictObject({ ...way, kind: z.literal('dip'), colour }),
-  z.strictObject({ ...way, kind: z.literal('grow') }),
-  z.strictObject({ ...way, kind: z.literal('pictureWipe'), inputId: id, softness: number(RANGES.share) }),
-  z.strictObject({ ...way, kind: z.literal('glide') }),
-])

@@ -7,5 +7,6 @@ export interface Cut extends TransitionBase {
 export const cut: TransitionDefinition<Cut> = {
   kind: 'cut',
   usual: {},
+  stored: {},
   put: ({ to }) => to.put(),
 }

@@ -1,4 +1,5 @@
 // What a transition is given to work with, and what it is.
+import type { z } from 'zod'
 import type { Place } from '../compose/place.ts'
 import type { Layer } from '../layers/layer.ts'
 import type { NodeIndex } from '../plan/frame-plan.ts'
@@ -34,6 +35,8 @@ export interface TransitionDefinition<S extends Settings, U = Omit<S, keyof Sett
   readonly kind: S['kind']
   /** Its usual settings; null for one that needs more than its name. */
   readonly usual: U
+  /** How its own settings are written outside. */
+  readonly stored: { readonly [P in Exclude<keyof S, keyof Settings>]: z.ZodType<S[P]> }
   /** Puts the moment into the stack; `progress` is 0..1, and at both ends it is one of the two, whole. */
   readonly put: (between: TransitionPlace, transition: S, progress: number) => void
 }

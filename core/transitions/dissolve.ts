@@ -8,6 +8,7 @@ export interface Dissolve extends TransitionBase {
 export const dissolve: TransitionDefinition<Dissolve> = {
   kind: 'dissolve',
   usual: {},
+  stored: {},
   put: (between, _transition, progress) => mixed(between, progress),
 }
 

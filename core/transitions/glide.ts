@@ -24,6 +24,7 @@ export interface Glide extends TransitionBase {
 export const glide: TransitionDefinition<Glide> = {
   kind: 'glide',
   usual: {},
+  stored: {},
   put: (between, _transition, progress) => {
     const { from, to, ground } = between
     if (progress === 0) return from.put()

@@ -14,6 +14,7 @@ export interface Grow extends TransitionBase {
 export const grow: TransitionDefinition<Grow> = {
   kind: 'grow',
   usual: {},
+  stored: {},
   put: ({ place: { stack, widthPx, heightPx }, from, to }, _transition, progress) => {
     if (progress === 1) return to.put()
     from.put()

@@ -1,3 +1,5 @@
+import { RANGES } from '../schema/limits.ts'
+import { id, number } from '../schema/values.ts'
 import { NO_CALLS } from '../steps/treatment.ts'
 import { scaling } from '../composite/affine.ts'
 import { inputSourceId } from '../inputs/source-ids.ts'
@@ -19,6 +21,7 @@ export interface PictureWipe extends TransitionBase {
 export const pictureWipe: TransitionDefinition<PictureWipe, null> = {
   kind: 'pictureWipe',
   usual: null,
+  stored: { inputId: id, softness: number(RANGES.share) },
   put: (between, { inputId, softness }, progress) => {
     const { stack, widthPx, heightPx, infos, builder } = between.place
     const sourceId = inputSourceId(inputId)

@@ -1,5 +1,6 @@
+import { z } from 'zod'
 import { translation } from '../composite/affine.ts'
-import { directions, type Side } from '../motion/appearance.ts'
+import { directions, sides, type Side } from '../motion/appearance.ts'
 import type { TransitionBase, TransitionDefinition, TransitionPlace, TransitionSide } from './definition.ts'
 import { wholeItem } from './whole.ts'
 
@@ -12,6 +13,7 @@ export interface Push extends TransitionBase {
 export const push: TransitionDefinition<Push> = {
   kind: 'push',
   usual: { side: 'right' },
+  stored: { side: z.enum(sides) },
   put: (between, { side }, progress) => {
     const { widthPx, heightPx } = between.place
     // Away from the side that the next comes from.

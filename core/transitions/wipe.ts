@@ -1,3 +1,5 @@
+import { RANGES } from '../schema/limits.ts'
+import { number } from '../schema/values.ts'
 import type { EdgeReveal } from '../composite/coverage.ts'
 import { meeting } from '../picture/pixel-rect.ts'
 import type { PixelRect } from '../picture/picture.ts'
@@ -14,6 +16,7 @@ export interface Wipe extends TransitionBase {
 export const wipe: TransitionDefinition<Wipe> = {
   kind: 'wipe',
   usual: { angleDeg: 90, softness: 0.1 },
+  stored: { angleDeg: number(RANGES.angleDeg), softness: number(RANGES.share) },
   put: (between, { angleDeg, softness }, progress) => {
     const { stack, widthPx, heightPx } = between.place
     between.from.put()

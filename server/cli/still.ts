@@ -12,7 +12,7 @@ import { planFrame } from '../../core/stage/plan-frame.ts'
 import { renderReference, toRgba8 } from '../../core/render/render-reference.ts'
 import { readShow } from '../../core/show/migrate.ts'
 import { layersShownBy } from '../../core/layers/tree.ts'
-import { transitionSchema } from '../../core/motion/schema.ts'
+import { transitionSchema } from '../../core/transitions/schema.ts'
 import { issueLines } from '../../core/show/schema.ts'
 import type { Input, Scene, Show } from '../../core/show/show.ts'
 import { goTo, isTransition, type Stage } from '../../core/stage/stage.ts'
@@ -81,8 +81,7 @@ function stageOf(show: Show, scene: Scene, options: Readonly<Record<string, stri
 }
 
 function readTransition(text: string): Transition {
-  const usual = usualTransitions[text as keyof typeof usualTransitions]
-  if (usual !== undefined) return usual
+  if (Object.hasOwn(usualTransitions, text)) return usualTransitions[text as keyof typeof usualTransitions]
   let json: unknown
   try {
     json = JSON.parse(text)

@@ -150,6 +150,7 @@ export const negative: StepDefinition<'negative', typeof params> = {
 /** A way from one scene to the next: the next one drops in from above. */
 const drop: Change = {
   'core/transitions/drop.ts': `
+import { z } from 'zod'
 import type { TransitionBase, TransitionDefinition } from './definition.ts'
 import { nextItems } from './whole.ts'
 
@@ -161,6 +162,7 @@ export interface Drop extends TransitionBase {
 export const drop: TransitionDefinition<Drop> = {
   kind: 'drop',
   usual: { bounces: 2 },
+  stored: { bounces: z.number().min(1) },
   put: (between, { bounces }, progress) => {
     between.from.put()
     for (const next of nextItems(between)) between.place.stack.put({ ...next, opacity: progress ** (1 / bounces) })
