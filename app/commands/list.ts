@@ -1,6 +1,21 @@
 // Everything that can be done on every page, each once: its keys, its picture, when it can be done and what it does. Buttons, menus, keys, the list
 // of keys and the palette read it. A new one is an entry here, and its words in locales/commands-en.ts.
-import { FolderOpen, Keyboard, LayoutPanelTop, MicOff, Play, Radio, Redo2, Search, SlidersHorizontal, Square, SunMoon, Undo2, Video } from 'lucide-vue-next'
+import {
+  Coffee,
+  FolderOpen,
+  Keyboard,
+  LayoutPanelTop,
+  MicOff,
+  Play,
+  Radio,
+  Redo2,
+  Search,
+  SlidersHorizontal,
+  Square,
+  SunMoon,
+  Undo2,
+  Video,
+} from 'lucide-vue-next'
 import type { Component } from 'vue'
 import type { useEngineStore } from '../engine/engine.store.ts'
 import type { useShowStore } from '../show/show.store.ts'
@@ -75,7 +90,7 @@ export const commandList = {
   keys: { group: 'everywhere', icon: Keyboard, keys: ['?', 'Shift+?'], whyNot: always, run: ({ openDialog }) => openDialog('keys') },
   theme: { group: 'everywhere', icon: SunMoon, keys: [], whyNot: always, run: ({ switchTheme }) => switchTheme() },
   mute: { group: 'air', icon: MicOff, keys: ['KeyM'], whyNot: always, run: ({ voice }) => voice.toggleMute() },
-  card: { group: 'air', icon: Square, keys: ['Digit0'], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.toggleCard() },
+  card: { group: 'air', icon: Coffee, keys: ['Digit0'], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.toggleCard() },
   startFeed: {
     group: 'air',
     icon: Play,
