@@ -72,6 +72,23 @@ describe('RasterClient', () => {
     expect(await later).toBe(picture)
   })
 
+  it('replaces a worker that does not answer, and not one that is only slow', async () => {
+    vi.useFakeTimers()
+    const { client, workers, titles, answer } = drawing()
+    const slow = [client.make(card('a'), URGENCY.air), client.make(card('b'), URGENCY.air)]
+    vi.advanceTimersByTime(14_000)
+    answer('a')
+    vi.advanceTimersByTime(14_000)
+    expect(workers).toHaveLength(1)
+    vi.advanceTimersByTime(1000)
+    expect([workers.length, titles()]).toEqual([2, ['b']])
+    answer('b')
+    vi.advanceTimersByTime(60_000)
+    expect(workers).toHaveLength(2)
+    vi.useRealTimers()
+    expect(await Promise.all(slow)).toEqual([picture, picture])
+  })
+
   it('answers a cover once; none that was dropped; nothing where the worker died', () => {
     const { client, workers, die, onCover } = drawing()
     const cover = (requestId: number) => client.cover({ type: 'cover', requestId, show: {} as Show, sceneId: 's', widthPx: 10 })

@@ -7,6 +7,9 @@ import type { FromRaster, RasterFiles, ToRaster } from './protocol.ts'
 /** Given to the worker at a time: one that it draws, and one so that it need not wait. */
 const MOST_IN_FLIGHT = 2
 
+/** A worker that has not answered for so long will not: it may be gone without a word. */
+const ANSWER_MS = 15_000
+
 interface Asked {
   readonly requestId: number
   readonly raster: Raster
@@ -29,6 +32,7 @@ export class RasterClient implements RasterMaker {
   readonly #inFlight = new Map<number, Asked>()
   readonly #covers = new Map<number, CoverRequest>()
   #nextId = 1
+  #watch: ReturnType<typeof setTimeout> | undefined
 
   /** `onCover` is called once for each cover that is asked for and not dropped. */
   constructor(files: RasterFiles, open: () => DrawingWorker, onCover: (requestId: number, picture: RgbaPicture | null) => void) {
@@ -55,13 +59,20 @@ export class RasterClient implements RasterMaker {
     if (this.#covers.delete(requestId)) this.#post({ type: 'dropCover', requestId })
   }
 
+  /** Waits for the next answer anew, while any is waited for. */
+  #keepWatch(): void {
+    clearTimeout(this.#watch)
+    if (this.#inFlight.size > 0) this.#watch = setTimeout(() => this.#died('it did not answer'), ANSWER_MS)
+  }
+
   #send(): void {
     while (this.#inFlight.size < MOST_IN_FLIGHT) {
       const next = this.#waiting.shift()
-      if (next === undefined) return
+      if (next === undefined) break
       this.#inFlight.set(next.requestId, next)
       this.#post({ type: 'draw', requestId: next.requestId, raster: next.raster })
     }
+    this.#keepWatch()
   }
 
   #post(message: ToRaster): void {

@@ -18,7 +18,7 @@ import { URGENCY } from '../raster/raster.ts'
 import type { SourceBook } from '../sources/source-book.ts'
 import { straightOf } from './straight.ts'
 import { DrawnStamp } from './drawn-stamp.ts'
-import { KeptPlan } from './kept-plan.ts'
+import { KeptPlan, type Shown } from './kept-plan.ts'
 import { stepsOf, treatmentOf } from './steps-of.ts'
 import { wallAt } from '../sources/wall.ts'
 
@@ -93,11 +93,21 @@ export class View {
     const isWhole = shown.plan.missing.length === 0
     if (onlyWhole && !isWhole) return false
     if (!this.#drawn.isNew(shown.plan, this.#book.frames, this.#executors.treatmentVersion)) return isWhole
-    const picture = this.#executor.render(shown.plan, this.#book.frames)
-    if (shown.subject.kind === 'input' && shown.subject.stage === 'matte') this.#show(this.#greyOf(picture))
-    else if (isClear(shown.subject)) this.#show(this.#straight(picture, shown.subject))
-    else this.#show(picture)
+    try {
+      this.#paint(shown)
+    } catch (error) {
+      // It is not on the canvas, so it must be drawn again.
+      this.#drawn.forget()
+      throw error
+    }
     return isWhole
+  }
+
+  #paint({ subject, plan }: Shown<ViewRequest>): void {
+    const picture = this.#executor.render(plan, this.#book.frames)
+    if (subject.kind === 'input' && subject.stage === 'matte') this.#show(this.#greyOf(picture))
+    else if (isClear(subject)) this.#show(this.#straight(picture, subject))
+    else this.#show(picture)
   }
 
   dispose(): void {
