@@ -115,6 +115,14 @@ describe('programmeAfter', () => {
   })
 })
 
+/** The largest difference of two pictures; infinite where they are not as large. */
+function mostBetween(one: Float64Array, other: Float64Array): number {
+  if (one.length !== other.length) return Infinity
+  let most = 0
+  for (let i = 0; i < one.length; i += 1) most = Math.max(most, Math.abs(one[i]! - other[i]!))
+  return most
+}
+
 describe('what is planned of a programme', () => {
   const { show, infos } = showCase(302)
   const one = showCase(302)
@@ -140,9 +148,9 @@ describe('what is planned of a programme', () => {
   it('is the scene itself, and at the end of a transition the next one, to the value', () => {
     const on = after(EMPTY_PROGRAMME, [0, take(first.id)], [0, take(second.id, 'dissolve')])
     const find = shows(['open', show])
-    expect(pictureAt(after(EMPTY_PROGRAMME, [0, take(first.id)]), find, 0)).toEqual(plain(first))
-    expect(pictureAt(on, find, 0)).toEqual(plain(first))
-    expect(pictureAt(on, find, DURATION)).toEqual(plain(second))
+    expect(mostBetween(pictureAt(after(EMPTY_PROGRAMME, [0, take(first.id)]), find, 0), plain(first))).toBe(0)
+    expect(mostBetween(pictureAt(on, find, 0), plain(first))).toBe(0)
+    expect(mostBetween(pictureAt(on, find, DURATION), plain(second))).toBe(0)
   })
 
   it('sees an edit in the middle of a transition, of either scene', () => {
@@ -152,10 +160,10 @@ describe('what is planned of a programme', () => {
     for (const scene of [first, second]) {
       const edited = updateScene(show, scene.id, (each) => ({ ...each, layers: [] }))
       const seen = pictureAt(going, shows(['open', edited]), middle)
-      expect(seen).not.toEqual(before)
+      expect(mostBetween(seen, before)).toBeGreaterThan(0.01)
       const stage = { from: { scene: edited.scenes[0]! }, to: { scene: edited.scenes[1]! }, transition: usualTransitions.dissolve, beganMs: 0 }
       const plan = planFrame(edited, stage, middle, infos)
-      expect(seen).toEqual(renderReference(plan, picturesFor(one, plan)).data)
+      expect(mostBetween(seen, renderReference(plan, picturesFor(one, plan)).data)).toBe(0)
       expect(programmeParts(going, shows(['open', edited]))).not.toEqual(programmeParts(going, shows(['open', show])))
     }
   })
@@ -171,8 +179,9 @@ describe('what is planned of a programme', () => {
     const seen = pictureAt(going, find, DURATION / 2)
     // Ease in and out is half way at half its time (CSS Easing Functions Level 1: the curve is symmetric).
     const mean = from.map((value, i) => (value + to[i]!) / 2)
-    expect(Math.max(...seen.map((value, i) => Math.abs(value - mean[i]!)))).toBeLessThan(1e-6)
-    expect(pictureAt(going, shows(['open', open]), DURATION / 2), 'the held show is gone for good').toEqual(to)
+    expect(mostBetween(seen, mean)).toBeLessThan(1e-6)
+    const alone = pictureAt(going, shows(['open', open]), DURATION / 2)
+    expect(mostBetween(alone, to), 'the held show is gone for good').toBe(0)
   })
 
   it('another canvas of the same shape fills the picture', () => {
@@ -205,7 +214,7 @@ describe('what is planned of a programme', () => {
     const seen = pictureAt(going, shows(['big', big], ['small', small]), 0)
     const same = plain(small.scenes[0]!, small)
     expect(seen.length).toBe(same.length)
-    expect(Math.max(...seen.map((value, i) => Math.abs(value - same[i]!)))).toBeLessThan(1e-6)
+    expect(mostBetween(seen, same)).toBeLessThan(1e-6)
   })
 
   it('two outputs with other routing and size over one list of nodes: each is what it is alone', () => {
@@ -220,10 +229,10 @@ describe('what is planned of a programme', () => {
     for (const [id, { output }] of Object.entries({ webcam, clean, small })) {
       const alone = planOutputs(show, { [id]: output }, 10_000, infos)
       const expected = renderReference(alone, picturesFor(one, alone)).data
-      expect(Math.max(...all.get(id)!.data.map((value, i) => Math.abs(value - expected[i]!))), id).toBeLessThan(1e-9)
+      expect(mostBetween(all.get(id)!.data, expected), id).toBeLessThan(1e-9)
     }
-    expect(all.get('clean')!.data).toEqual(plain(first))
-    expect(all.get('webcam')!.data).not.toEqual(all.get('clean')!.data)
+    expect(mostBetween(all.get('clean')!.data, plain(first))).toBe(0)
+    expect(mostBetween(all.get('webcam')!.data, all.get('clean')!.data)).toBeGreaterThan(0.01)
   })
 
   it('a graphic without exits goes at once, one with an exit when that is over', () => {
