@@ -48,7 +48,7 @@ export interface StudioShows {
 export interface EngineFiles {
   readonly makeWorker: () => Worker
   readonly wasmUrl: string
-  readonly fonts: Promise<readonly FaceFile[]>
+  readonly loadFonts: () => Promise<readonly FaceFile[]>
   readonly assetUrlPrefix: string
   readonly personFiles: PersonFiles
 }
@@ -244,7 +244,7 @@ export class StudioEngine {
     worker.onerror = (event) => this.#events.onFailed?.(event.message)
     const { wasmUrl, assetUrlPrefix, personFiles } = this.#files
     // Until then the worker keeps what it is told.
-    this.#files.fonts.then(
+    this.#files.loadFonts().then(
       (fonts) => worker.postMessage({ type: 'start', wasmUrl, fonts, assetUrlPrefix, personFiles, pin, lifeLock: this.#lifeLock } satisfies ToEngine),
       (error: unknown) => this.#events.onFailed?.(error instanceof Error ? error.message : String(error)),
     )
