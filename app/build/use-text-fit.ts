@@ -9,11 +9,16 @@ import { isTooSmallInTile } from '../../core/text/tile-size.ts'
 import { fontStackFor } from '../../core/text/typefaces.ts'
 import { layOutText, type TextPen } from '../../engine/text/draw-text.ts'
 import { FontBook } from '../../engine/text/font-book.ts'
-import { fontList } from '../engine/font-list.ts'
+import { loadFontList } from '../engine/font-list.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 let fonts: FontBook | null = null
-const fontsLoaded = fontList.then((files) => (fonts = new FontBook(files, document.fonts)))
+
+async function loadFonts(): Promise<FontBook> {
+  const files = await loadFontList()
+  return (fonts ??= new FontBook(files, document.fonts))
+}
+
 const stackOf = (family: string, text: string) => fonts?.stackFor(family, text) ?? fontStackFor(family, text)
 let pen: TextPen | null = null
 
@@ -60,13 +65,13 @@ export function useTextFit(layer: () => TextLayer) {
     if (now === null) return
     const words = wordsOf(now)
     if (fonts?.isReady(now.family, words) === true) return
-    void fontsLoaded
-      .then((book) => book.load(now.family, words))
-      .then(() => {
-        lettersTurn.value += 1
-        const later = newest()
-        if (later !== null && wordsOf(later) === words) run()
-      })
+    void Promise.allSettled([loadFonts().then((book) => book.load(now.family, words))]).then(([{ status }]) => {
+      // Without the list the text keeps the box it has; the next edit tries again.
+      if (status === 'rejected') return
+      lettersTurn.value += 1
+      const later = newest()
+      if (later !== null && wordsOf(later) === words) run()
+    })
   }
 
   /** The lines, counted from 1, that nobody can read in a meeting's tile. */

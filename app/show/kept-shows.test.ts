@@ -64,14 +64,15 @@ describe('what a tab keeps', () => {
     const show = testShow()
     const seen = new Set<string>()
     for (let i = 0; i < 30; i += 1) {
-      const layers = Array.from({ length: i }, (_, n) => ({ ...show.scenes[0]!.layers[0]!, id: `l${n}`, name: 'x'.repeat(80) }))
+      const layers = Array.from({ length: i * 8 }, (_, n) => ({ ...show.scenes[0]!.layers[0]!, id: `l${n}`, name: 'x'.repeat(80) }))
       const next = updateScene(show, show.scenes[0]!.id, (scene) => ({ ...scene, notes: `${'long '.repeat(700)}${i}`, layers }))
       one.keep(state(next))
       expect(found()[0]!.kept.show).toEqual(next)
       seen.add(found()[0]!.anchor!)
       expect([...entries.keys()].filter((key) => key.startsWith('green-room:anchor:'))).toHaveLength(1)
     }
-    expect(seen.size).toBeLessThan(10)
+    expect(seen.size).toBeGreaterThan(2)
+    expect(seen.size).toBeLessThan(20)
   })
 
   it('stays as it was where the browser has no room, and says so', () => {

@@ -55,6 +55,7 @@ describe('KeptPlan', () => {
     expect(madeAfter(first, 50, [part], 'another scene')).toBe(4)
     kept.invalidate()
     expect(madeAfter(first, 50, [part], 'another scene')).toBe(5)
+    expect(madeAfter(first, 50, [part], 'a third that reads the same'), 'two scenes without layers').toBe(6)
   })
 
   it('asks again, each time, for what cannot be planned yet', () => {

@@ -44,6 +44,10 @@ export class World {
   isStorageFull = false
   refusal: SessionHostError | null = null
   puts = 0
+  /** What saves were made on top of, as the tabs had it. */
+  readonly bases: { readonly revision: number; readonly tokens: readonly string[] }[] = []
+  /** What each revision held. */
+  readonly revisions = new Map<number, readonly string[]>([[1, []]])
   readonly typed: string[] = []
   readonly excusablyLost = new Set<string>()
   readonly statesAtLoss: SaveState[] = []
@@ -91,6 +95,7 @@ export class World {
     const stored = this.#shows.get(SHOW_ID)!
     stored.doc = { tokens: [...stored.doc.tokens, token] }
     stored.revision += 1
+    this.revisions.set(stored.revision, stored.doc.tokens)
     stored.saveId = null
   }
 
@@ -252,6 +257,7 @@ export class World {
       put: (_showId, base, show, saveId) => {
         this.puts += 1
         const patch = structuredClone(patchOf(base.show, show))
+        this.bases.push({ revision: base.revision, tokens: asDoc(base.show).tokens })
         return this.#call(tab, () => this.#put(base.revision, patch, saveId))
       },
       get: () => this.#call(tab, () => this.#copyOf(this.#shows.get(SHOW_ID)!)),
@@ -299,6 +305,7 @@ export class World {
     stored.revision += 1
     stored.saveId = saveId
     stored.doc = patched(stored.doc, patch)
+    this.revisions.set(stored.revision, stored.doc.tokens)
     return stored.revision
   }
 

@@ -33,6 +33,8 @@ describe('saving', () => {
         const lost = world.typed.filter((token) => !stored.has(token) && !world.excusablyLost.has(token))
         // What may be lost is only what a tab said it could neither save nor keep.
         const untrue = world.statesAtLoss.filter((state) => state.kind === 'saved')
+        // A patch is made of the state that its revision has.
+        for (const { revision, tokens } of world.bases) expect({ seed, tokens }).toEqual({ seed, tokens: world.revisions.get(revision) })
         expect({ seed, lost, untrue, left: world.leftInStorage() }).toEqual({ seed, lost: [], untrue: [], left: [] })
       }
     },
