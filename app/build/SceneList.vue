@@ -217,13 +217,7 @@ watch(
       :prevent-on-filter="false"
       @end="onDrop"
     >
-      <li
-        v-for="(scene, index) in scenes"
-        :key="scene.id"
-        v-memo="[scene, ...lookOf(scene, index)]"
-        class="group relative mb-1"
-        :data-scene-id="scene.id"
-      >
+      <li v-for="(scene, index) in scenes" :key="scene.id" v-memo="[scene, ...lookOf(scene, index)]" class="group relative mb-1" :data-scene-id="scene.id">
         <button
           type="button"
           data-scene-button
