@@ -1,9 +1,12 @@
+import { availableParallelism } from 'node:os'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   plugins: [vue()],
   test: {
+    // All cores: nothing else runs beside the tests.
+    maxWorkers: availableParallelism(),
     projects: [
       {
         extends: true,

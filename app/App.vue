@@ -5,6 +5,8 @@ import { Toaster } from 'vue-sonner'
 import AppHeader from './shell/AppHeader.vue'
 import NoticeBar from './shell/NoticeBar.vue'
 import SiteAsk from './sites/SiteAsk.vue'
+import { useDiagnostics } from './engine/use-diagnostics.ts'
+import { useInputsStore } from './inputs/inputs.store.ts'
 import { useOutputsStore } from './outputs/outputs.store.ts'
 import { announcement } from './shell/announce.ts'
 import { useRefusalNotice } from './shell/use-refusal-notice.ts'
@@ -16,6 +18,9 @@ import { useWindowShape } from './shell/use-window-shape.ts'
 useShortcuts()
 useRefusalNotice()
 usePageTitle()
+// Inputs open, the engine runs and the feed goes on, whichever view is seen.
+useInputsStore()
+useDiagnostics()
 // An output window asks this page for the feed, whichever view it was loaded with.
 useOutputsStore()
 const { theme } = useTheme()

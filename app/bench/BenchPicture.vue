@@ -10,6 +10,7 @@ import ChoiceBar from '../base/ChoiceBar.vue'
 import EmptyState from '../base/EmptyState.vue'
 import SelectMenu from '../base/SelectMenu.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useBenchStore, type BenchMode, type Zoom } from './bench.store.ts'
 import CropDrag from './CropDrag.vue'
@@ -21,6 +22,7 @@ const props = defineProps<{ input: Input | null }>()
 const emit = defineEmits<{ addCamera: [] }>()
 const { t } = useI18n()
 const engine = useEngineStore()
+const inputs = useInputsStore()
 const bench = useBenchStore()
 const well = useTemplateRef<HTMLDivElement>('well')
 const { width: wellWidth, height: wellHeight } = useElementSize(well)
@@ -59,7 +61,7 @@ function onClick(event: MouseEvent): void {
 function toggleFreeze(): void {
   if (props.input === null) return
   bench.isFrozen = !bench.isFrozen
-  engine.freeze(props.input.id, bench.isFrozen)
+  inputs.freeze(props.input.id, bench.isFrozen)
 }
 
 /** What to do next, over the foot of the picture. */
@@ -95,7 +97,7 @@ function onPickKey(event: KeyboardEvent): void {
 }
 onBeforeUnmount(() => {
   bench.pickingStepId = null
-  if (bench.isFrozen && props.input !== null) engine.freeze(props.input.id, false)
+  if (bench.isFrozen && props.input !== null) inputs.freeze(props.input.id, false)
   bench.isFrozen = false
 })
 </script>

@@ -6,7 +6,8 @@ import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf } from '../../core/layers/tree.ts'
 import { addInput } from '../../core/show/edits.ts'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
+import { useFiguresStore } from '../engine/figures.store.ts'
 import { makeId } from '../show/make-id.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -26,7 +27,8 @@ const props = defineProps<{
 }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const inputsStore = useInputsStore()
+const figures = useFiguresStore()
 const bench = useBenchStore()
 useOpenShow(() => props.showId)
 
@@ -46,13 +48,13 @@ watch(
   },
   { immediate: true },
 )
-watch([() => bench.inputId, () => bench.layer], ([inputId, layer]) => engine.watchScopes(inputId, layer), { immediate: true })
+watch([() => bench.inputId, () => bench.layer], ([inputId, layer]) => figures.watchScopes(inputId, layer), { immediate: true })
 /** The list shows every input, used or not, as far as it is scrolled. */
 const seenIds = shallowRef<readonly string[]>([])
-watch([() => input.value?.id, seenIds], ([id, seen]) => engine.lookAt(id === undefined ? [...seen] : [id, ...seen]), { immediate: true })
+watch([() => input.value?.id, seenIds], ([id, seen]) => inputsStore.lookAt(id === undefined ? [...seen] : [id, ...seen]), { immediate: true })
 onBeforeUnmount(() => {
-  engine.watchScopes(null, null)
-  engine.lookAt([])
+  figures.watchScopes(null, null)
+  inputsStore.lookAt([])
 })
 
 function addCamera(): void {
@@ -73,7 +75,7 @@ const cloth = computed(() => {
     <InputList class="bench-inputs border-r border-line" :inputs="inputs" :selected-id="input?.id ?? null" @seen="seenIds = $event" />
     <div class="bench-picture grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
       <BenchPicture :key="input?.id" :input="input" @add-camera="addCamera" />
-      <ScopeStrip v-if="input" :scopes="engine.scopes" :cloth="cloth" />
+      <ScopeStrip v-if="input" :scopes="figures.scopes" :cloth="cloth" />
     </div>
     <ChainPanel class="bench-chain border-l border-line" :input="input" :step-id="stepId ?? null" />
   </main>

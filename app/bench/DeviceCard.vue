@@ -1,23 +1,24 @@
 <script setup lang="ts">
 // The camera itself, first in the chain: which device, what it is doing, its own controls.
+import { isFailure } from '../../engine/live/live-state.ts'
 import { ChevronRight } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { CameraInput } from '../../core/show/show.ts'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import CameraDevice from '../kinds/inputs/camera/CameraDevice.vue'
 import OwnControls from './OwnControls.vue'
 
 const props = defineProps<{ input: CameraInput }>()
 const { t } = useI18n()
-const engine = useEngineStore()
+const inputs = useInputsStore()
 const isOpenByHand = ref<boolean | null>(null)
-const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
+const state = computed(() => inputs.statusOf(props.input.id))
 /** A camera in trouble opens by itself. */
-const isOpen = computed(() => isOpenByHand.value ?? !['live', 'starting', 'resting'].includes(state.value))
+const isOpen = computed(() => isOpenByHand.value ?? isFailure(state.value))
 const heldCount = computed(() => (props.input.device.type === 'device' ? Object.keys(props.input.device.controls ?? {}).length : 0))
 const summary = computed(() => {
-  if (state.value !== 'live') return t(`camera.${state.value}`)
+  if (state.value !== 'live') return t(`camera.states.${state.value}`)
   return heldCount.value > 0 ? t('ownControls.held', { count: heldCount.value }) : `${props.input.widthPx}×${props.input.heightPx}`
 })
 </script>

@@ -15,6 +15,7 @@ import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import AskDialog from '../base/AskDialog.vue'
 import InlineName from '../base/InlineName.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useDevices } from '../devices/use-devices.ts'
@@ -25,6 +26,7 @@ const { t } = useI18n()
 const router = useRouter()
 const showStore = useShowStore()
 const engine = useEngineStore()
+const inputsStore = useInputsStore()
 const { cameras, needsPermission, ask } = useDevices()
 const list = useTemplateRef<HTMLElement>('list')
 const emit = defineEmits<{ seen: [inputIds: readonly string[]] }>()
@@ -42,7 +44,7 @@ function noteSeen(inputId: string, isSeen: boolean): void {
 function stateOf(input: Input): string {
   const info = engine.infos.get(`input:${input.id}`)
   const size = info === undefined ? '' : ` · ${info.widthPx}×${info.heightPx}`
-  const { words, hasSize } = inputFaceOf(input).state(input, engine)
+  const { words, hasSize } = inputFaceOf(input).state(input, inputsStore)
   return hasSize ? `${t(words)}${size}` : t(words)
 }
 

@@ -7,14 +7,14 @@ import { useI18n } from 'vue-i18n'
 import type { CameraInput } from '../../core/show/show.ts'
 import SelectMenu from '../base/SelectMenu.vue'
 import SliderRow from '../base/SliderRow.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const props = defineProps<{ input: CameraInput }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
-const offered = computed(() => engine.cameraControls[props.input.id] ?? null)
+const inputs = useInputsStore()
+const offered = computed(() => inputs.controls[props.input.id] ?? null)
 const held = computed(() => (props.input.device.type === 'device' ? (props.input.device.controls ?? {}) : {}))
 const hasAny = computed(() => offered.value !== null && offered.value.modes.length + offered.value.ranges.length > 0)
 const isRefused = (name: string) => offered.value?.refused.includes(name) ?? false

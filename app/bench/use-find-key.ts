@@ -51,7 +51,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
   /** The picture before a step of the home in hand. */
   function grabFor(stepId: string) {
     const at = homeNow()
-    return at.type === 'input' ? engine.grab(at.inputId, stepId, null) : grabBefore(stepId)
+    return at.type === 'input' ? engine.calls().pictures.grab(at.inputId, stepId, null) : grabBefore(stepId)
   }
 
   /** Crops what the search saw beside the cloth, on top of what is cropped already. */

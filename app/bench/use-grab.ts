@@ -9,9 +9,10 @@ export function useGrab() {
   return {
     /** The picture before step `stepId`; null while there is none. */
     grabBefore: (stepId: string): Promise<RgbaPicture | null> =>
-      bench.inputId === null ? Promise.resolve(null) : engine.grab(bench.inputId, stepId, bench.layer),
+      bench.inputId === null ? Promise.resolve(null) : engine.calls().pictures.grab(bench.inputId, stepId, bench.layer),
     /** The picture as it comes. */
-    grabUntreated: (): Promise<RgbaPicture | null> => (bench.inputId === null ? Promise.resolve(null) : engine.grab(bench.inputId, null, bench.layer)),
+    grabUntreated: (): Promise<RgbaPicture | null> =>
+      bench.inputId === null ? Promise.resolve(null) : engine.calls().pictures.grab(bench.inputId, null, bench.layer),
   }
 }
 

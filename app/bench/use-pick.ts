@@ -23,7 +23,7 @@ export function usePick(input: Ref<Input | null>) {
   async function pickAt(x: number, y: number): Promise<void> {
     const step = pickingStep.value
     if (input.value === null || step === null) return
-    const colour = await engine.pick(input.value.id, x, y, step.id, bench.layer)
+    const colour = await engine.calls().pictures.pick(input.value.id, x, y, step.id, bench.layer)
     if (colour === null) {
       toast.error(t('bench.noPicture'))
       return

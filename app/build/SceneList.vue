@@ -11,7 +11,7 @@ import type { Scene } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { announce } from '../shell/announce.ts'
 import { makeId } from '../show/make-id.ts'
@@ -24,7 +24,7 @@ const emit = defineEmits<{ openInspector: [] }>()
 const { open: openLayouts } = useLayouts()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const air = useAirStore()
 const renamingId = ref<string | null>(null)
 const list = useTemplateRef<InstanceType<typeof VueDraggable>>('list')
 const listElement = computed(() => (list.value?.$el as HTMLElement | undefined) ?? null)
@@ -94,14 +94,14 @@ function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | unde
 }
 
 function actionsOf(scene: Scene, index: number): MenuAction[] {
-  const isOnAir = scene.id === engine.onAirId
+  const isOnAir = scene.id === air.onAirId
   const isFirst = scene.id === showStore.onAirId
-  const air: MenuAction = engine.isFeedOn
-    ? { label: t('build.putOnAir'), icon: Radio, disabled: isOnAir, run: () => engine.takeOnAir(scene.id) }
-    : { label: isFirst ? t('build.isFirst') : t('build.makeFirst'), icon: Radio, disabled: isFirst, run: () => engine.takeOnAir(scene.id) }
+  const take: MenuAction = air.isFeedOn
+    ? { label: t('build.putOnAir'), icon: Radio, disabled: isOnAir, run: () => air.takeOnAir(scene.id) }
+    : { label: isFirst ? t('build.isFirst') : t('build.makeFirst'), icon: Radio, disabled: isFirst, run: () => air.takeOnAir(scene.id) }
   const refusal = scenes.value.length === 1 ? t('build.lastScene') : isOnAir ? t('build.onAirStays') : null
   return [
-    air,
+    take,
     { label: t('build.duplicate'), icon: Copy, run: () => duplicate(scene, index) },
     { label: t('build.rename'), icon: Pencil, run: () => (renamingId.value = scene.id) },
     {
@@ -149,16 +149,16 @@ function findByName(letter: string, from: number): void {
   if (found !== undefined) goTo(found)
 }
 
-const isSeen = (scene: Scene) => scene.id === engine.onAirId && !engine.showsCard
+const isSeen = (scene: Scene) => scene.id === air.onAirId && !air.showsCard
 const tagOf = (scene: Scene) =>
-  scene.id === engine.onAirId
-    ? t(!engine.showsCard ? 'build.onAir' : props.isWide ? 'build.behindCard' : 'build.cardTag')
+  scene.id === air.onAirId
+    ? t(!air.showsCard ? 'build.onAir' : props.isWide ? 'build.behindCard' : 'build.cardTag')
     : isFirst(scene)
       ? t('build.firstTag')
       : null
 
 /** Whether the feed would begin with it; told only where there is a choice. */
-const isFirst = (scene: Scene) => !engine.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
+const isFirst = (scene: Scene) => !air.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
 
 /** What a row shows beside its scene: an edit of one scene renders its own row and no other. */
 const lookOf = (scene: Scene, index: number) => [
@@ -169,8 +169,8 @@ const lookOf = (scene: Scene, index: number) => [
   scene.id === showStore.sceneId,
   scene.id === showStore.onAirId,
   scene.id === renamingId.value,
-  scene.id === engine.onAirId,
-  engine.isFeedOn,
+  scene.id === air.onAirId,
+  air.isFeedOn,
   isSeen(scene),
   tagOf(scene),
 ]
@@ -261,7 +261,7 @@ watch(
           v-if="tagOf(scene)"
           :id="`tag-${scene.id}`"
           class="pointer-events-none absolute top-1 left-1 truncate rounded-[3px] px-1 text-[10.5px] leading-4 text-white"
-          :class="[isSeen(scene) ? 'bg-[#b83425] font-semibold' : 'bg-black/70', isWide || scene.id === engine.onAirId ? '' : 'sr-only']"
+          :class="[isSeen(scene) ? 'bg-[#b83425] font-semibold' : 'bg-black/70', isWide || scene.id === air.onAirId ? '' : 'sr-only']"
           >{{ tagOf(scene) }}</span
         >
         <div v-if="renamingId === scene.id" class="px-0.5 pb-0.5" :class="isWide ? '' : 'rename-over'">

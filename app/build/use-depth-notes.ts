@@ -6,7 +6,7 @@ import { depthAdvice, depthFix } from '../../core/layout/depth-advice.ts'
 import { curesFor, cured, type CoverCure } from '../../core/layout/unseen.ts'
 import { moveLayer } from '../../core/show/edits.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
-import { useHeads } from '../engine/use-heads.ts'
+import { useHeads } from '../inputs/use-heads.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 

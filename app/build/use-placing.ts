@@ -9,7 +9,8 @@ import { addInput, addLayer, countOfKind } from '../../core/show/edits.ts'
 import { bringInFrontOf } from '../../core/show/layer-set-edits.ts'
 import type { CameraInput, Content, Input, Layer, ScreenInput, Show } from '../../core/show/show.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
-import { useHeads } from '../engine/use-heads.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
+import { useHeads } from '../inputs/use-heads.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 
@@ -17,6 +18,7 @@ export function usePlacing() {
   const { t } = useI18n()
   const showStore = useShowStore()
   const engine = useEngineStore()
+  const inputs = useInputsStore()
   const { heads } = useHeads()
 
   /**
@@ -65,7 +67,7 @@ export function usePlacing() {
     const name = type === 'standin' ? t('screens.standinName') : t('screens.name')
     const input = newScreen(numbered('screen', name), source, makeId)
     const layerId = placeInput(input, true)
-    if (layerId !== null && type === 'shared') void engine.shareScreen(input.id)
+    if (layerId !== null && type === 'shared') void inputs.shareScreen(input.id)
     return layerId
   }
 

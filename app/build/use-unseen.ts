@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { mended, unseenIn, type Unseen } from '../../core/layout/unseen.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
-import { useHeads } from '../engine/use-heads.ts'
+import { useHeads } from '../inputs/use-heads.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 export function useUnseen() {

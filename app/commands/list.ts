@@ -17,7 +17,7 @@ import {
   Video,
 } from 'lucide-vue-next'
 import type { Component } from 'vue'
-import type { useEngineStore } from '../engine/engine.store.ts'
+import type { useAirStore } from '../air/air.store.ts'
 import type { useShowStore } from '../show/show.store.ts'
 import type { useVoiceStore } from '../sound/voice.store.ts'
 
@@ -41,7 +41,7 @@ export type WhyNot =
 /** What commands look at and act on. */
 export interface Studio {
   readonly show: ReturnType<typeof useShowStore>
-  readonly engine: ReturnType<typeof useEngineStore>
+  readonly air: ReturnType<typeof useAirStore>
   readonly voice: ReturnType<typeof useVoiceStore>
   /** The page that is seen. */
   readonly page: string
@@ -90,32 +90,32 @@ export const commandList = {
   keys: { group: 'everywhere', icon: Keyboard, keys: ['?', 'Shift+?'], whyNot: always, run: ({ openDialog }) => openDialog('keys') },
   theme: { group: 'everywhere', icon: SunMoon, keys: [], whyNot: always, run: ({ switchTheme }) => switchTheme() },
   mute: { group: 'air', icon: MicOff, keys: ['KeyM'], whyNot: always, run: ({ voice }) => voice.toggleMute() },
-  card: { group: 'air', icon: Coffee, keys: ['Digit0'], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.toggleCard() },
+  card: { group: 'air', icon: Coffee, keys: ['Digit0'], whyNot: ({ air }) => [!air.isFeedOn && 'noFeed'], run: ({ air }) => air.toggleCard() },
   startFeed: {
     group: 'air',
     icon: Play,
     keys: [],
-    whyNot: ({ engine, show }) => [
-      !engine.canFeed && 'unsupported',
-      engine.isFeedOn && 'feedRuns',
+    whyNot: ({ air, show }) => [
+      !air.canFeed && 'unsupported',
+      air.isFeedOn && 'feedRuns',
       show.showId === null && 'noShow',
       !show.isEditor && 'otherTab',
       show.sceneId === null && 'noScene',
     ],
-    run: ({ engine }) => engine.startFeed(),
+    run: ({ air }) => air.startFeed(),
   },
-  stopFeed: { group: 'air', icon: Square, keys: [], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.stopFeed() },
+  stopFeed: { group: 'air', icon: Square, keys: [], whyNot: ({ air }) => [!air.isFeedOn && 'noFeed'], run: ({ air }) => air.stopFeed() },
   takeScene: {
     group: 'air',
     icon: Radio,
     keys: [],
-    whyNot: ({ engine, show }) => [
+    whyNot: ({ air, show }) => [
       show.sceneId === null && 'noScene',
-      !engine.isFeedOn && 'noFeed',
+      !air.isFeedOn && 'noFeed',
       !show.isEditor && 'otherTab',
-      engine.onAirId === show.sceneId && 'onAirAlready',
+      air.onAirId === show.sceneId && 'onAirAlready',
     ],
-    run: ({ engine, show }) => engine.takeOnAir(show.sceneId!),
+    run: ({ air, show }) => air.takeOnAir(show.sceneId!),
   },
   goBench: page('bench', SlidersHorizontal),
   goBuild: page('build', LayoutPanelTop),

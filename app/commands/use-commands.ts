@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useTheme } from '../shell/use-theme.ts'
 import { useUndo } from '../shell/use-undo.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -24,7 +24,7 @@ export function useCommands() {
   const { undo, redo } = useUndo()
   const { toggle } = useTheme()
   const show = useShowStore()
-  const engine = useEngineStore()
+  const air = useAirStore()
   const voice = useVoiceStore()
   const keys = useKeysStore()
   const openDialog: Studio['openDialog'] = (which) => {
@@ -34,7 +34,7 @@ export function useCommands() {
   const goTo: Studio['goTo'] = (name) => void router.push(name === 'shows' ? { name } : { name, params: { showId: show.showId! } })
 
   const commands = computed(() => {
-    const studio: Studio = { show, engine, voice, openDialog, page: String(route.name), goTo, undo, redo, switchTheme: toggle }
+    const studio: Studio = { show, air, voice, openDialog, page: String(route.name), goTo, undo, redo, switchTheme: toggle }
     const now = (id: CommandId): Command => {
       const { group, icon, whyNot, run: act }: CommandEntry = commandList[id]
       const reason = whyNot(studio).find((each) => each !== false)

@@ -1,6 +1,6 @@
 import { tinykeys } from 'tinykeys'
 import { onScopeDispose, watchEffect } from 'vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { isSingleKey } from './keys.ts'
 import { commandIds, type CommandId } from './list.ts'
@@ -13,7 +13,7 @@ const SCENE_KEYS = Array.from({ length: 9 }, (_, index) => `Digit${index + 1}`)
 /** The keys of all commands, and 1 to 9 for scenes, on every page; but not in a field in which something is being typed. */
 export function useShortcuts(): void {
   const showStore = useShowStore()
-  const engine = useEngineStore()
+  const air = useAirStore()
   const keys = useKeysStore()
   const { run } = useCommands()
   const unlessTyping =
@@ -38,7 +38,7 @@ export function useShortcuts(): void {
   /** Brings a scene on air by its number; while nothing is on air a number is no reason to change what will be. */
   function takeScene(index: number): void {
     const scene = showStore.show?.scenes[index]
-    if (scene !== undefined && engine.isFeedOn && showStore.isEditor) engine.takeOnAir(scene.id)
+    if (scene !== undefined && air.isFeedOn && showStore.isEditor) air.takeOnAir(scene.id)
   }
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // One camera: its live picture, which device it is, what it is doing, and what to do when it does not come.
+import { isFailure } from '../../engine/live/live-state.ts'
 import { isCamera } from '../../core/inputs/camera.ts'
 import { updateInputOf } from '../../core/show/edits.ts'
 import { RefreshCw, WandSparkles } from 'lucide-vue-next'
@@ -9,6 +10,7 @@ import { RouterLink } from 'vue-router'
 import type { CameraInput } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 import DeviceMenu from './DeviceMenu.vue'
@@ -19,7 +21,8 @@ const props = defineProps<{ input: CameraInput }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
-const state = computed(() => engine.cameraStates[props.input.id] ?? 'starting')
+const inputs = useInputsStore()
+const state = computed(() => inputs.statusOf(props.input.id))
 const arriving = computed(() => engine.stats?.inputs[props.input.id])
 const watchRate = new RateWatch()
 const isBehind = ref(false)
@@ -39,7 +42,7 @@ function slowDown(): void {
 
 const words = computed(() => {
   const now = arriving.value
-  if (state.value !== 'live' || now === undefined || now.widthPx === 0) return t(`camera.${state.value}`)
+  if (state.value !== 'live' || now === undefined || now.widthPx === 0) return t(`camera.states.${state.value}`)
   return t('devices.liveAt', { width: now.widthPx, height: now.heightPx, rate: now.fps.toFixed(0) })
 })
 </script>
@@ -54,7 +57,7 @@ const words = computed(() => {
         :height-px="360"
         :label="t('devices.pictureOf', { name: input.name })"
       />
-      <p v-if="state !== 'live'" class="absolute inset-0 grid place-items-center p-4 text-center text-white/85">{{ t(`camera.${state}`) }}</p>
+      <p v-if="state !== 'live'" class="absolute inset-0 grid place-items-center p-4 text-center text-white/85">{{ t(`camera.states.${state}`) }}</p>
     </div>
     <div class="mb-1.5 flex items-baseline gap-2">
       <h3 dir="auto" class="min-w-0 truncate font-semibold" :title="input.name">{{ input.name }}</h3>
@@ -64,7 +67,7 @@ const words = computed(() => {
       <DeviceMenu :input="input" />
       <FormatMenu :input="input" />
     </div>
-    <p v-if="!['live', 'starting', 'resting'].includes(state)" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug" role="alert">
+    <p v-if="isFailure(state)" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug" role="alert">
       {{ t(`camera.help.${state}`) }}
     </p>
     <div v-if="isBehind" role="status" class="mt-2 flex items-center gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
@@ -72,7 +75,7 @@ const words = computed(() => {
       <BaseButton class="py-0.5!" @click="slowDown">{{ t('devices.useRate', { rate: CALM_RATE }) }}</BaseButton>
     </div>
     <div class="mt-2 flex gap-1.5">
-      <BaseButton v-if="!['live', 'starting', 'resting'].includes(state)" :icon="RefreshCw" @click="engine.retryCamera(input.id)">
+      <BaseButton v-if="isFailure(state)" :icon="RefreshCw" @click="inputs.retryCamera(input.id)">
         {{ t('camera.retry') }}
       </BaseButton>
       <RouterLink

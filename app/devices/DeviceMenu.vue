@@ -21,7 +21,7 @@ const options = computed(() => {
   const { device } = props.input
   const isGone = device.type === 'device' && !cameras.value.some((camera) => camera.deviceId === device.deviceId)
   return [
-    ...(isGone ? [{ value: device.deviceId, label: device.label || t('camera.missing'), detail: t('camera.missing') }] : []),
+    ...(isGone ? [{ value: device.deviceId, label: device.label || t('camera.states.missing'), detail: t('camera.states.missing') }] : []),
     ...cameras.value.map((camera) => ({ value: camera.deviceId, label: camera.label || t('build.addCamera') })),
     ...standinCameras.map((name) => ({ value: `${STANDIN}${name}`, label: t('camera.standin', { what: t(`standins.${name}`) }) })),
   ]

@@ -4,19 +4,19 @@ import { Cable, Sparkles } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute } from 'vue-router'
 import { toast } from 'vue-sonner'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useRealDevices } from './use-real-devices.ts'
 
 const { t } = useI18n()
 const route = useRoute()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const air = useAirStore()
 const { asked, canAsk, use } = useRealDevices()
 
 async function useOwn(): Promise<void> {
   await use()
-  if (asked.value === 'granted') toast(engine.isFeedOn ? t('devices.ownOnAir') : t('devices.ownNow'))
+  if (asked.value === 'granted') toast(air.isFeedOn ? t('devices.ownOnAir') : t('devices.ownNow'))
   else if (asked.value === 'refused') toast.error(t('devices.refused'), { duration: 12_000 })
   else if (asked.value === 'none') toast.error(t('devices.noneFound'))
 }

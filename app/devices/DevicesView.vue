@@ -5,7 +5,8 @@ import { Camera, Sparkles } from 'lucide-vue-next'
 import { computed, onBeforeUnmount, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../base/BaseButton.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import { useOpenShow } from '../show/use-open-show.ts'
 import { useShowStore } from '../show/show.store.ts'
 import CameraPanel from './CameraPanel.vue'
@@ -18,22 +19,23 @@ import { useRealDevices } from './use-real-devices.ts'
 const props = defineProps<{ showId: string }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const air = useAirStore()
+const inputs = useInputsStore()
 useOpenShow(() => props.showId)
 const { asked, canAsk, usesStandin, use } = useRealDevices()
 const cameras = computed(() => (showStore.show?.inputs ?? []).filter(isCamera))
 watch(
   () => cameras.value.map(({ id }) => id).join(' '),
-  () => engine.lookAt(cameras.value.map(({ id }) => id)),
+  () => inputs.lookAt(cameras.value.map(({ id }) => id)),
   { immediate: true },
 )
-onBeforeUnmount(() => engine.lookAt([]))
+onBeforeUnmount(() => inputs.lookAt([]))
 const lead = computed(() => {
   if (asked.value === 'asking') return t('devices.asking')
   if (asked.value === 'refused') return t('devices.refused')
   if (asked.value === 'none') return t('devices.noneFound')
   if (usesStandin.value) return canAsk.value ? t('devices.standinsNow') : t('devices.standinsOnly')
-  return engine.isFeedOn ? t('devices.ownOnAir') : t('devices.ownNow')
+  return air.isFeedOn ? t('devices.ownOnAir') : t('devices.ownNow')
 })
 </script>
 

@@ -6,18 +6,18 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { CameraInput } from '../../core/show/show.ts'
 import SelectMenu from '../base/SelectMenu.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useInputsStore } from '../inputs/inputs.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { formatsOf } from './camera-formats.ts'
 
 const props = defineProps<{ input: CameraInput }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const inputs = useInputsStore()
 
 const wanted = computed(() => ({ widthPx: props.input.widthPx, heightPx: props.input.heightPx, frameRate: props.input.frameRate }))
 const keyOf = ({ widthPx, heightPx, frameRate }: { widthPx: number; heightPx: number; frameRate: number }) => `${widthPx}×${heightPx}×${frameRate}`
-const formats = computed(() => formatsOf(props.input.device.type === 'device' ? (engine.cameraOffers[props.input.id] ?? null) : null, wanted.value))
+const formats = computed(() => formatsOf(props.input.device.type === 'device' ? (inputs.offers[props.input.id] ?? null) : null, wanted.value))
 const options = computed(() => formats.value.map((format) => ({ value: keyOf(format), label: `${format.widthPx}×${format.heightPx} · ${format.frameRate}` })))
 
 function choose(key: string): void {

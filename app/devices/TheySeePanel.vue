@@ -6,18 +6,18 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { isTooSmallInTile, TILE_WIDTH_PX } from '../../core/text/tile-size.ts'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const air = useAirStore()
 /** A view only: what is sent is never mirrored. */
 const isMirrored = ref(false)
 
 const scene = computed(() => {
-  const id = engine.onAirId ?? showStore.onAirId
+  const id = air.onAirId ?? showStore.onAirId
   return showStore.show?.scenes.find((candidate) => candidate.id === id) ?? showStore.show?.scenes[0] ?? null
 })
 const texts = computed(() =>

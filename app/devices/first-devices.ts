@@ -1,6 +1,6 @@
 // The devices that a new show begins with: the presenter's own where the browser already tells their names, the stand-ins otherwise.
 import { standinDevices, type FirstDevices } from '../../core/show/create.ts'
-import { microphonesOf } from '../../engine/client/microphone-manager.ts'
+import { microphonesOf } from '../../engine/live/microphone-manager.ts'
 
 export async function firstDevices(mediaDevices: Pick<MediaDevices, 'enumerateDevices'> | undefined = navigator.mediaDevices): Promise<FirstDevices> {
   const listed = (await mediaDevices?.enumerateDevices()) ?? []

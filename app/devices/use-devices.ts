@@ -1,5 +1,5 @@
 import { computed, onScopeDispose, shallowRef } from 'vue'
-import { microphonesOf } from '../../engine/client/microphone-manager.ts'
+import { microphonesOf } from '../../engine/live/microphone-manager.ts'
 
 /** What came of asking for permission. */
 export type Asked = 'granted' | 'refused' | 'none'

@@ -1,3 +1,4 @@
+// What measurements from outside may read of the running engine.
 import type { Head } from '../../core/layout/arrange/head.ts'
 import type { ExecutorState } from '../../engine/executors.ts'
 import type { EngineStats, Scopes } from '../../engine/protocol.ts'
@@ -20,9 +21,4 @@ declare global {
   interface Window {
     greenRoom?: EngineFigures
   }
-}
-
-/** Lets measurements read what the engine reports. */
-export function exposeFigures(figures: EngineFigures): void {
-  window.greenRoom = figures
 }

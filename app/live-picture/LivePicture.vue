@@ -22,11 +22,11 @@ function open(): void {
   canvas.className = 'block w-full h-full'
   canvas.style.objectFit = 'contain'
   holder.value?.replaceChildren(canvas)
-  viewId = engine.openView(canvas.transferControlToOffscreen(), props.request)
+  viewId = engine.calls().views.open(canvas.transferControlToOffscreen(), props.request)
 }
 
 function close(): void {
-  if (viewId !== null) engine.closeView(viewId)
+  if (viewId !== null) engine.calls().views.close(viewId)
   viewId = null
 }
 
@@ -35,7 +35,7 @@ onBeforeUnmount(close)
 watch(
   () => JSON.stringify(props.request),
   () => {
-    if (viewId !== null) engine.changeView(viewId, props.request)
+    if (viewId !== null) engine.calls().views.change(viewId, props.request)
   },
 )
 watch(

@@ -150,8 +150,7 @@ export const deviceWords = {
       busy: 'held by another program',
       missing: 'missing',
       unplugged: 'unplugged',
-      failed: 'it does not answer',
-      resting: 'at rest',
+      broken: 'it does not answer',
     },
   },
 }

@@ -5,11 +5,11 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../base/BaseButton.vue'
 import SelectMenu from '../base/SelectMenu.vue'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useOutputsStore } from './outputs.store.ts'
 
 const { t } = useI18n()
-const engine = useEngineStore()
+const air = useAirStore()
 const outputs = useOutputsStore()
 const FILE = 'file'
 const chosen = ref(FILE)
@@ -21,7 +21,7 @@ const options = computed(() => [
 const obstacle = computed(() => {
   if (outputs.ways === null) return null
   if (outputs.ways.ffmpeg === null) return t('outputs.noFfmpeg')
-  return engine.isFeedOn ? null : t('outputs.feedFirst')
+  return air.isFeedOn ? null : t('outputs.feedFirst')
 })
 const status = computed(() => {
   const { deviceState } = outputs

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { FromDeviceOutWorker } from '../../engine/device/device-out.worker.ts'
 import type { DeviceOutTarget, DeviceOutWays, FromDeviceOut } from '../../webcam/device-out.ts'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { api } from '../show/api.ts'
 
 declare global {
@@ -14,7 +14,7 @@ declare global {
 }
 
 export const useOutputsStore = defineStore('outputs', () => {
-  const engine = useEngineStore()
+  const air = useAirStore()
   const ways = shallowRef<DeviceOutWays | null>(null)
   /** Where the feed goes now; null: nowhere. */
   const deviceState = ref<{ readonly kind: 'idle' | 'starting' } | { readonly kind: 'running'; readonly path: string }>({ kind: 'idle' })
@@ -23,7 +23,7 @@ export const useOutputsStore = defineStore('outputs', () => {
   const isWindowBlocked = ref(false)
   let stopDevice: (() => void) | null = null
 
-  window.greenRoomFeed = () => engine.feedTrack()
+  window.greenRoomFeed = () => air.feedTrack()
 
   /** Opens the output window, or brings it to the front. */
   function openWindow(): void {
@@ -40,8 +40,8 @@ export const useOutputsStore = defineStore('outputs', () => {
 
   /** Sends the feed to a device or a file until told otherwise. The feed must run. */
   function startDevice(target: DeviceOutTarget): void {
-    const track = engine.feedTrack()?.clone() as MediaStreamVideoTrack | undefined
-    const canvas = engine.onAirShow?.canvas
+    const track = air.feedTrack()?.clone() as MediaStreamVideoTrack | undefined
+    const canvas = air.onAirShow?.canvas
     if (track === undefined || canvas === undefined) return
     stopDevice?.()
     deviceFailure.value = null

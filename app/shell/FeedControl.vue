@@ -8,6 +8,7 @@ import { useI18n } from 'vue-i18n'
 import { layersShownBy } from '../../core/layers/tree.ts'
 import { useCommands } from '../commands/use-commands.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { announce } from './announce.ts'
 
@@ -16,19 +17,20 @@ const SLOW_SHARE = 0.9
 
 const { t } = useI18n()
 const engine = useEngineStore()
+const air = useAirStore()
 const showStore = useShowStore()
 const { commands, run } = useCommands()
 const control = useTemplateRef<HTMLDivElement>('control')
 
 const figures = computed(() => {
   const feed = engine.stats?.feed
-  if (feed === undefined || !engine.isFeedOn) return null
+  if (feed === undefined || !air.isFeedOn) return null
   return t('feed.figures', { width: feed.widthPx, height: feed.heightPx, fps: feed.fps.toFixed(0) })
 })
 /** The slowest camera on air, when it gives less than the show asks for. */
 const slowCamera = computed(() => {
-  const show = engine.onAirShow
-  const scene = show?.scenes.find((candidate) => candidate.id === engine.onAirSceneId)
+  const show = air.onAirShow
+  const scene = show?.scenes.find((candidate) => candidate.id === air.onAirSceneId)
   const onAir = scene === undefined ? [] : scene.layers.flatMap((layer) => [layer, ...layersShownBy(show!, layer)])
   // A clip has the rate that it was made with, and a still screen none.
   const cameras = new Set(show?.inputs.filter(isCamera).map(({ id }) => id))
@@ -41,22 +43,22 @@ const slowCamera = computed(() => {
   return show !== null && slowest < show.canvas.frameRate * SLOW_SHARE ? Math.round(slowest) : null
 })
 const condition = computed(() => {
-  if (engine.showsCard) return t('feed.card')
+  if (air.showsCard) return t('feed.card')
   if (engine.stats?.feed.isHalved === true) return t('feed.halved')
   if (slowCamera.value !== null) return t('feed.slow', { rate: slowCamera.value })
   return t('feed.lost', { lost: engine.stats?.feed.lostLastMinute ?? 0 })
 })
-const conditionHint = computed(() => t(engine.stats?.feed.isHalved === true && !engine.showsCard ? 'feed.halvedHint' : 'feed.lostHint'))
+const conditionHint = computed(() => t(engine.stats?.feed.isHalved === true && !air.showsCard ? 'feed.halvedHint' : 'feed.lostHint'))
 const refusal = computed(() => {
-  if (!engine.canFeed) return t('feed.unsupported')
+  if (!air.canFeed) return t('feed.unsupported')
   return showStore.role === 'watching' ? t('feed.watching') : null
 })
 
 // The button that was pressed is gone: the one in its place takes the focus.
 watch(
-  () => engine.isFeedOn,
+  () => air.isFeedOn,
   async (isOn) => {
-    announce(isOn ? t('feed.pageTitle', { scene: engine.onAirName }) : t('feed.stopped'))
+    announce(isOn ? t('feed.pageTitle', { scene: air.onAirName }) : t('feed.stopped'))
     const hadFocus = control.value?.contains(document.activeElement) === true
     await nextTick()
     if (hadFocus) control.value?.querySelector('button')?.focus()
@@ -66,25 +68,21 @@ watch(
 
 <template>
   <div ref="control" class="flex min-w-0 items-center gap-2.5">
-    <template v-if="engine.isFeedOn">
+    <template v-if="air.isFeedOn">
       <div v-if="figures" class="text-right leading-tight max-[1120px]:hidden">
         <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
-        <div class="text-[11.5px] whitespace-nowrap text-soft" :title="conditionHint">{{ condition }} · {{ t('feed.meetings', engine.meetingCount) }}</div>
+        <div class="text-[11.5px] whitespace-nowrap text-soft" :title="conditionHint">{{ condition }} · {{ t('feed.meetings', air.meetingCount) }}</div>
       </div>
       <span
         class="inline-flex h-7 min-w-0 items-center gap-1.5 rounded-md bg-[#b83425] px-2 font-semibold whitespace-nowrap text-white"
-        :title="
-          engine.showsCard
-            ? t('feed.cardHint', { scene: engine.onAirName })
-            : t('feed.onAirTitle', { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' })
-        "
+        :title="air.showsCard ? t('feed.cardHint', { scene: air.onAirName }) : t('feed.onAirTitle', { scene: air.onAirName, show: air.onAirShow?.name ?? '' })"
         data-testid="on-air-sign"
       >
         <span class="size-2 shrink-0 rounded-full bg-white" aria-hidden="true"></span>
-        <span v-if="engine.showsCard" class="shrink-0">{{ t('feed.cardSign') }}</span>
+        <span v-if="air.showsCard" class="shrink-0">{{ t('feed.cardSign') }}</span>
         <template v-else>
           <span class="shrink-0">{{ t('build.onAir') }}</span>
-          <span dir="auto" class="max-w-28 truncate font-medium max-[900px]:hidden">{{ engine.onAirName }}</span>
+          <span dir="auto" class="max-w-28 truncate font-medium max-[900px]:hidden">{{ air.onAirName }}</span>
         </template>
       </span>
       <button

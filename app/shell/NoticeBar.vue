@@ -7,6 +7,8 @@ import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import BaseButton from '../base/BaseButton.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
+import { useLinkStore } from '../link/link.store.ts'
 import { useSitesStore } from '../sites/sites.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 
@@ -22,24 +24,26 @@ const { t } = useI18n()
 const route = useRoute()
 const showStore = useShowStore()
 const engine = useEngineStore()
+const air = useAirStore()
+const link = useLinkStore()
 const sites = useSitesStore()
 const close = (run: () => void) => ({ act: t('errors.close'), run })
 
 /** Names of the layers that the audience does not see for want of a picture. */
 const leftOut = computed(() => {
-  const ids = engine.isFeedOn ? (engine.stats?.feed.leftOut ?? []) : []
-  const layers = engine.onAirShow?.scenes.flatMap(layersOf) ?? []
+  const ids = air.isFeedOn ? (engine.stats?.feed.leftOut ?? []) : []
+  const layers = air.onAirShow?.scenes.flatMap(layersOf) ?? []
   return ids.map((id) => layers.find((layer) => layer.id === id)?.name ?? '').join(', ')
 })
 
 const trouble = computed<Notice | null>(() => {
   if (engine.failure !== null) return { text: t('engine.failed', { reason: engine.failure }), act: t('engine.restart'), run: () => engine.restart() }
-  if (!engine.canFeed) return { text: t('feed.unsupported') }
+  if (!air.canFeed) return { text: t('feed.unsupported') }
   const { saveState } = showStore
   if (saveState.kind === 'unkept') return { text: t('save.help.unkept') }
   if (saveState.kind === 'refused') return { text: t('save.help.refused', { why: saveState.why }) }
-  if (engine.isFeedTaken) return { text: t('feed.taken'), ...close(() => (engine.isFeedTaken = false)) }
-  if (showStore.role === 'watching') return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: () => engine.takeOver() }
+  if (air.isFeedTaken) return { text: t('feed.taken'), ...close(() => (air.isFeedTaken = false)) }
+  if (showStore.role === 'watching') return { text: t('tabs.readOnly'), act: t('tabs.takeOver'), run: () => link.takeOver() }
   if (engine.hasRestarted) return { text: t('engine.restarted'), ...close(() => (engine.hasRestarted = false)) }
   if (engine.faulted !== null) return { text: t('engine.faulted', { reason: engine.faulted }), ...close(() => (engine.faulted = null)) }
   if (leftOut.value !== '') return { text: t('feed.leftOut', { names: leftOut.value }) }
@@ -51,13 +55,13 @@ const trouble = computed<Notice | null>(() => {
 const undoAct = () => (showStore.undoLabel === null ? {} : { act: t('header.undo', { what: showStore.undoLabel }), run: () => showStore.undo() })
 
 const news = computed<Notice | null>(() => {
-  if (!engine.isFeedOn) return null
-  if (!engine.isOnAirHere && showStore.show !== null) {
-    const words = { scene: engine.onAirName, show: engine.onAirShow?.name ?? '' }
-    return engine.isOnAirShowOpen ? { text: t('feed.heldGone', words), ...undoAct(), isNews: true } : { text: t('feed.heldOther', words), isNews: true }
+  if (!air.isFeedOn) return null
+  if (!air.isOnAirHere && showStore.show !== null) {
+    const words = { scene: air.onAirName, show: air.onAirShow?.name ?? '' }
+    return air.isOnAirShowOpen ? { text: t('feed.heldGone', words), ...undoAct(), isNews: true } : { text: t('feed.heldOther', words), isNews: true }
   }
-  if (engine.isFeedNew && engine.meetingCount === 0) {
-    return { text: `${t('feed.choose', { scene: engine.onAirName })} ${t('feed.chooseHint')}`, ...close(() => (engine.isFeedNew = false)), isNews: true }
+  if (air.isFeedNew && air.meetingCount === 0) {
+    return { text: `${t('feed.choose', { scene: air.onAirName })} ${t('feed.chooseHint')}`, ...close(() => (air.isFeedNew = false)), isNews: true }
   }
   return null
 })

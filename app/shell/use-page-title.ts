@@ -2,19 +2,19 @@
 import { watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
-import { useEngineStore } from '../engine/engine.store.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 export function usePageTitle(): void {
   const { t } = useI18n()
   const route = useRoute()
-  const engine = useEngineStore()
+  const air = useAirStore()
   const showStore = useShowStore()
   watchEffect(() => {
     const name = String(route.name ?? '')
     const view = name === 'build' || name === 'bench' ? t(`nav.${name}`) : t('shows.title')
     const parts = [showStore.show?.name, view, t('app.name')].filter((part) => part !== undefined)
-    document.title = !engine.isFeedOn ? parts.join(' · ') : engine.showsCard ? t('feed.cardTitle') : t('feed.pageTitle', { scene: engine.onAirName })
-    document.querySelector<HTMLLinkElement>('link[rel=icon]')!.href = engine.isFeedOn ? '/favicon-on-air.svg' : '/favicon.svg'
+    document.title = !air.isFeedOn ? parts.join(' · ') : air.showsCard ? t('feed.cardTitle') : t('feed.pageTitle', { scene: air.onAirName })
+    document.querySelector<HTMLLinkElement>('link[rel=icon]')!.href = air.isFeedOn ? '/favicon-on-air.svg' : '/favicon.svg'
   })
 }

@@ -14,7 +14,7 @@ async function draw(): Promise<void> {
   asked?.abort()
   const mine = new AbortController()
   asked = mine
-  const picture = await engine.cover(toRaw(props.show), props.scene.id, props.widthPx, mine.signal)
+  const picture = await engine.calls().pictures.cover(toRaw(props.show), props.scene.id, props.widthPx, mine.signal)
   if (picture === null || mine.signal.aborted || canvas.value === null) return
   isDrawn.value = true
   canvas.value.width = picture.widthPx

@@ -1,7 +1,7 @@
 import workletUrl from '../../engine/sound/microphone.worklet.ts?worker&url'
 import { SOUND_RATE } from '../../core/sound/voice-chunk.ts'
-import { runStandin } from '../engine/standin-threads.ts'
-import type { SoundSource } from '../../engine/client/microphone-manager.ts'
+import { runStandin } from '../inputs/standin-threads.ts'
+import type { SoundSource } from '../../engine/live/microphone-manager.ts'
 
 const SEED = 7
 

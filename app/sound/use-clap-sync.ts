@@ -5,7 +5,8 @@ import { offsetOf, type ClapOffset } from '../../core/sync/clap-offset.ts'
 import { evenTimes, type SeenPicture } from '../../core/sync/clap-picture.ts'
 import { findClaps } from '../../core/sync/clap-sound.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
-import { cueClaps } from '../engine/standin-threads.ts'
+import { useFiguresStore } from '../engine/figures.store.ts'
+import { cueClaps } from '../inputs/standin-threads.ts'
 import { useVoiceStore } from './voice.store.ts'
 
 export const CLAPS_WANTED = 5
@@ -25,6 +26,7 @@ export type ClapSync =
 /** `inputId` is the camera that sees the claps. */
 export function useClapSync(inputId: () => string | null) {
   const engine = useEngineStore()
+  const figures = useFiguresStore()
   const voice = useVoiceStore()
   const state = ref<ClapSync>({ kind: 'idle' })
   let timer: number | null = null
@@ -33,7 +35,7 @@ export function useClapSync(inputId: () => string | null) {
     if (timer !== null) window.clearInterval(timer)
     timer = null
     voice.listen(null)
-    engine.watchMotion(null, null)
+    figures.watchMotion(null, null)
   }
 
   /** Listens and looks until five claps were heard, or for a quarter of a minute. */
@@ -44,7 +46,7 @@ export function useClapSync(inputId: () => string | null) {
     const chunks: Float32Array[] = []
     /** When the sound began: chunks come late at times, never early. */
     let beginMs = Infinity
-    engine.watchMotion(inputId(), (sample) => pictures.push(sample))
+    figures.watchMotion(inputId(), (sample) => pictures.push(sample))
     voice.listen((atMs, samples) => {
       chunks.push(samples)
       beginMs = Math.min(beginMs, atMs - chunks.length * CHUNK_MS)

@@ -2,7 +2,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Show } from '../../core/show/show.ts'
-import { MicrophoneManager, type MicrophoneState } from '../../engine/client/microphone-manager.ts'
+import { statusOf, type LiveStatus } from '../../engine/live/live-state.ts'
+import { MicrophoneManager } from '../../engine/live/microphone-manager.ts'
 import type { FromVoice, ToVoice, VoiceLevel } from '../../engine/sound/voice-protocol.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { openMicrophone, openStandinMicrophone } from './open-microphone.ts'
@@ -12,7 +13,7 @@ const MUTED_KEY = 'green-room:muted'
 
 export const useVoiceStore = defineStore('voice', () => {
   const showStore = useShowStore()
-  const state = ref<MicrophoneState>('off')
+  const state = ref<LiveStatus>('off')
   const level = shallowRef<VoiceLevel | null>(null)
   const isMuted = ref(sessionStorage.getItem(MUTED_KEY) !== null)
   /** A microphone that was plugged in beside the one in use. */
@@ -49,7 +50,10 @@ export const useVoiceStore = defineStore('voice', () => {
         level.value = null
         post({ type: 'source', port }, port === null ? [] : [port])
       },
-      onState: (next) => (state.value = next),
+      onState: (next) => {
+        state.value = statusOf(next)
+        if (next.phase !== 'live') level.value = null
+      },
       onOther: (label) => (otherLabel.value = label),
     },
   )

@@ -9,7 +9,7 @@ import { hiddenParts, withoutIdleParts } from '../../../core/layout/arrange/idle
 import { arrange, layoutNames, type Arrangement, type LayoutName, type PresenterSide } from '../../../core/layout/arrange/layouts.ts'
 import type { Content, Scene, Show } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
-import { useHeads } from '../../engine/use-heads.ts'
+import { useHeads } from '../../inputs/use-heads.ts'
 import { makeId } from '../../show/make-id.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import { useCast } from './use-cast.ts'

@@ -6,13 +6,15 @@ import { useI18n } from 'vue-i18n'
 import { followCanvas } from '../../../core/layout/arrange/follow-canvas.ts'
 import ActionMenu, { type MenuAction } from '../../base/ActionMenu.vue'
 import { useEngineStore } from '../../engine/engine.store.ts'
-import { useHeads } from '../../engine/use-heads.ts'
+import { useAirStore } from '../../air/air.store.ts'
+import { useHeads } from '../../inputs/use-heads.ts'
 import { makeId } from '../../show/make-id.ts'
 import { useShowStore } from '../../show/show.store.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
+const air = useAirStore()
 const { heads } = useHeads()
 const canvas = computed(() => showStore.show!.canvas)
 const SIZES = [
@@ -32,13 +34,13 @@ const actions = computed<MenuAction[]>(() => [
     label: `${widthPx}×${heightPx}`,
     detail: t(`build.canvasSizes.${name}`),
     ...(i === 0 ? { group: t('build.canvasSize') } : {}),
-    disabled: engine.isFeedOn || (canvas.value.widthPx === widthPx && canvas.value.heightPx === heightPx),
+    disabled: air.isFeedOn || (canvas.value.widthPx === widthPx && canvas.value.heightPx === heightPx),
     run: () => set({ widthPx, heightPx }),
   })),
   ...[30, 60].map((frameRate, i) => ({
     label: t('build.aSecond', { n: frameRate }),
     ...(i === 0 ? { group: t('build.canvasRate') } : {}),
-    disabled: engine.isFeedOn || canvas.value.frameRate === frameRate,
+    disabled: air.isFeedOn || canvas.value.frameRate === frameRate,
     run: () => set({ frameRate }),
   })),
 ])

@@ -7,6 +7,7 @@ import { safeArea } from '../../../core/layout/safe-area.ts'
 import BaseButton from '../../base/BaseButton.vue'
 import EmptyState from '../../base/EmptyState.vue'
 import { useEngineStore } from '../../engine/engine.store.ts'
+import { useAirStore } from '../../air/air.store.ts'
 import LivePicture from '../../live-picture/LivePicture.vue'
 import { useWindowShape } from '../../shell/use-window-shape.ts'
 import { useShowStore } from '../../show/show.store.ts'
@@ -21,6 +22,7 @@ import { useStageView } from './use-stage-view.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
+const air = useAirStore()
 const { open: openLayouts } = useLayouts()
 const { addFiles, addText, addCamera, chooseFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
@@ -52,7 +54,7 @@ const safeAreas = (['action', 'title'] as const).map((kind) => {
   return { kind, style: { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` } }
 })
 /** What the audience sees: not while the holding card is in its place. */
-const isOnAir = computed(() => engine.onAirId !== null && showStore.sceneId === engine.onAirId && !engine.showsCard)
+const isOnAir = computed(() => air.onAirId !== null && showStore.sceneId === air.onAirId && !air.showsCard)
 
 /** With Control the wheel looks nearer; without, it moves what is looked at. */
 function onWheel(event: WheelEvent): void {

@@ -6,7 +6,7 @@ import { useI18n } from 'vue-i18n'
 import ActionMenu, { type MenuAction } from '../../base/ActionMenu.vue'
 import BaseButton from '../../base/BaseButton.vue'
 import IconButton from '../../base/IconButton.vue'
-import { useEngineStore } from '../../engine/engine.store.ts'
+import { useAirStore } from '../../air/air.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import CanvasMenu from './CanvasMenu.vue'
 import { useSafeLines } from './use-safe-lines.ts'
@@ -14,11 +14,11 @@ import { useStageView } from './use-stage-view.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
+const air = useAirStore()
 const { isShown, toggle } = useSafeLines()
 const { nearness, look } = useStageView()
 
-const isOnAir = computed(() => engine.onAirId !== null && engine.onAirId === showStore.sceneId)
+const isOnAir = computed(() => air.onAirId !== null && air.onAirId === showStore.sceneId)
 const isFirst = computed(() => showStore.sceneId === showStore.onAirId)
 const nearWords = computed(() => (nearness.value === 1 ? t('build.nearAll') : `${Math.round(nearness.value * 100)} %`))
 const nearActions = computed<MenuAction[]>(() => [
@@ -28,11 +28,11 @@ const nearActions = computed<MenuAction[]>(() => [
 </script>
 
 <template>
-  <span v-if="isOnAir && engine.showsCard" class="min-w-0 truncate px-1 font-medium text-soft" :title="t('build.isBehindCard')">{{
+  <span v-if="isOnAir && air.showsCard" class="min-w-0 truncate px-1 font-medium text-soft" :title="t('build.isBehindCard')">{{
     t('build.isBehindCard')
   }}</span>
   <span v-else-if="isOnAir" class="min-w-0 truncate px-1 font-medium text-tally" :title="t('build.isOnAir')">{{ t('build.isOnAir') }}</span>
-  <BaseButton v-else-if="engine.isFeedOn && showStore.sceneId" class="h-7 py-0!" :icon="Radio" @click="engine.takeOnAir(showStore.sceneId)">
+  <BaseButton v-else-if="air.isFeedOn && showStore.sceneId" class="h-7 py-0!" :icon="Radio" @click="air.takeOnAir(showStore.sceneId)">
     {{ t('build.putOnAir') }}
   </BaseButton>
   <BaseButton
@@ -41,7 +41,7 @@ const nearActions = computed<MenuAction[]>(() => [
     class="h-7 px-2! py-0!"
     :icon="Radio"
     :title="t('build.firstHint')"
-    @click="engine.takeOnAir(showStore.sceneId)"
+    @click="air.takeOnAir(showStore.sceneId)"
   >
     {{ t('build.makeFirst') }}
   </BaseButton>

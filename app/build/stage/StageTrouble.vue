@@ -4,11 +4,11 @@ import { MonitorUp, RefreshCw, TriangleAlert } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../../base/BaseButton.vue'
 import DeviceMenu from '../../devices/DeviceMenu.vue'
-import { useEngineStore } from '../../engine/engine.store.ts'
+import { useInputsStore } from '../../inputs/inputs.store.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
 
 const { t } = useI18n()
-const engine = useEngineStore()
+const inputs = useInputsStore()
 const { camera, screen, words } = useStageTrouble()
 </script>
 
@@ -25,15 +25,15 @@ const { camera, screen, words } = useStageTrouble()
       <p v-if="words.help" class="text-[12.5px] leading-snug text-white/85">{{ words.help }}</p>
     </div>
     <BaseButton
-      v-if="camera === null && screen && engine.screenStates[screen.id] !== 'unsupported'"
+      v-if="camera === null && screen && inputs.statusOf(screen.id) !== 'unsupported'"
       class="text-ink"
       :icon="MonitorUp"
-      @click="engine.shareScreen(screen.id)"
+      @click="inputs.shareScreen(screen.id)"
     >
-      {{ engine.screenStates[screen.id] === 'ended' ? t('screens.shareAgain') : t('screens.shareNow') }}
+      {{ inputs.statusOf(screen.id) === 'ended' ? t('screens.shareAgain') : t('screens.shareNow') }}
     </BaseButton>
     <div v-if="camera" class="flex items-center gap-2 text-ink">
-      <BaseButton :icon="RefreshCw" @click="engine.retryCamera(camera.id)">{{ t('camera.retry') }}</BaseButton>
+      <BaseButton :icon="RefreshCw" @click="inputs.retryCamera(camera.id)">{{ t('camera.retry') }}</BaseButton>
       <DeviceMenu class="w-52" :input="camera" />
     </div>
   </div>

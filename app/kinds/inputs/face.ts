@@ -1,10 +1,11 @@
 import type { Component } from 'vue'
+import type { LiveStatus } from '../../../engine/live/live-state.ts'
 import type { InputKind, InputOf } from '../../../core/inputs/input.ts'
 
 /** What is known of live inputs now. */
 export interface InputStates {
-  readonly cameraStates: Readonly<Record<string, string>>
-  readonly screenStates: Readonly<Record<string, string>>
+  /** What an input is doing, by its id. */
+  readonly statusOf: (inputId: string) => LiveStatus
 }
 
 /** How a kind of input shows itself in the studio. */

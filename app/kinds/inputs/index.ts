@@ -14,18 +14,15 @@ export const inputFaces: { readonly [K in InputKind]: InputFace<K> } = {
   camera: {
     icon: Camera,
     section: CameraSection as Component,
-    state: ({ id }, { cameraStates }) => {
-      const state = cameraStates[id] ?? 'starting'
-      return state === 'live' ? { words: 'bench.live', hasSize: true } : { words: `camera.${state}`, hasSize: false }
+    state: ({ id }, { statusOf }) => {
+      const status = statusOf(id)
+      return status === 'live' ? { words: 'bench.live', hasSize: true } : { words: `camera.states.${status}`, hasSize: false }
     },
   },
   screen: {
     icon: MonitorUp,
     section: ScreenSection as Component,
-    state: ({ id, source }, { screenStates }) => ({
-      words: `screens.states.${source.type === 'standin' ? 'live' : (screenStates[id] ?? 'unshared')}`,
-      hasSize: true,
-    }),
+    state: ({ id }, { statusOf }) => ({ words: `screens.states.${statusOf(id)}`, hasSize: true }),
   },
   picture: { icon: Image, section: null, state: still },
   clip: { icon: Film, section: ClipSection as Component, state: () => ({ words: 'layer.kinds.clip', hasSize: true }) },

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Playing a clip, and which part of it, how fast and how often.
+import { isFailure } from '../../../../engine/live/live-state.ts'
 import { isClip } from '../../../../core/inputs/clip.ts'
 import { updateInputOf } from '../../../../core/show/edits.ts'
 import { Pause, Play, RotateCcw, TriangleAlert } from 'lucide-vue-next'
@@ -11,7 +12,7 @@ import BaseButton from '../../../base/BaseButton.vue'
 import IconButton from '../../../base/IconButton.vue'
 import NumberField from '../../../base/NumberField.vue'
 import ToggleSwitch from '../../../base/ToggleSwitch.vue'
-import { useEngineStore } from '../../../engine/engine.store.ts'
+import { useInputsStore } from '../../../inputs/inputs.store.ts'
 import { useShowStore } from '../../../show/show.store.ts'
 import InspectorSection from '../../../build/InspectorSection.vue'
 import { useSmallerCopy } from './use-smaller-copy.ts'
@@ -19,13 +20,15 @@ import { useSmallerCopy } from './use-smaller-copy.ts'
 const props = defineProps<{ input: ClipInput }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const engine = useEngineStore()
-const state = computed(() => engine.clipStates[props.input.id])
+const inputs = useInputsStore()
+const report = computed(() => inputs.clipReports[props.input.id])
+const hasFailed = computed(() => isFailure(inputs.statusOf(props.input.id)))
+const isPlaying = computed(() => inputs.statusOf(props.input.id) === 'live')
 const seconds = (us: number) => us / 1e6
-const lengthS = computed(() => seconds(state.value?.durationUs ?? 0))
+const lengthS = computed(() => seconds(report.value?.durationUs ?? 0))
 const { isHeavy, progress, make, cancel } = useSmallerCopy(() => props.input)
 const place = computed(() => {
-  const { mediaUs = 0, durationUs = 0 } = state.value ?? {}
+  const { mediaUs = 0, durationUs = 0 } = report.value ?? {}
   return {
     share: durationUs === 0 ? 0 : mediaUs / durationUs,
     words: t('clips.place', { at: seconds(mediaUs).toFixed(1), of: seconds(durationUs).toFixed(1) }),
@@ -54,22 +57,22 @@ function setTo(value: number): void {
 
 <template>
   <InspectorSection :title="t('clips.title')">
-    <p v-if="state?.failure" role="alert" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+    <p v-if="hasFailed" role="alert" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
-      <span>{{ t('clips.failed', { reason: state.failure }) }}</span>
+      <span>{{ t('clips.failed', { reason: inputs.detailOf(input.id) }) }}</span>
     </p>
-    <p v-else-if="state?.damage" role="status" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
+    <p v-else-if="report?.damage" role="status" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
-      <span>{{ t('clips.damaged', { at: seconds(state.damage.fromUs).toFixed(1), reason: state.damage.reason }) }}</span>
+      <span>{{ t('clips.damaged', { at: seconds(report.damage.fromUs).toFixed(1), reason: report.damage.reason }) }}</span>
     </p>
     <div class="flex items-center gap-1">
       <IconButton
-        :icon="state?.isPlaying ? Pause : Play"
+        :icon="isPlaying ? Pause : Play"
         size="small"
-        :label="state?.isPlaying ? t('clips.pause') : t('clips.play')"
-        @click="state?.isPlaying ? engine.pauseClip(input.id) : engine.playClip(input.id)"
+        :label="isPlaying ? t('clips.pause') : t('clips.play')"
+        @click="isPlaying ? inputs.pauseClip(input.id) : inputs.playClip(input.id)"
       />
-      <IconButton :icon="RotateCcw" size="small" :label="t('clips.restart')" @click="engine.restartClip(input.id)" />
+      <IconButton :icon="RotateCcw" size="small" :label="t('clips.restart')" @click="inputs.restartClip(input.id)" />
       <div class="mx-1 h-1 min-w-0 flex-1 overflow-hidden rounded bg-line"><div class="h-full bg-green" :style="{ width: `${place.share * 100}%` }"></div></div>
       <span class="font-num text-[11px] whitespace-nowrap text-soft tabular-nums" data-testid="clip-place">{{ place.words }}</span>
     </div>
@@ -120,7 +123,7 @@ function setTo(value: number): void {
     </div>
     <div v-if="isHeavy || progress !== null" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <template v-if="progress === null">
-        <p>{{ t('clips.heavy', { size: `${state?.widthPx}×${state?.heightPx}` }) }}</p>
+        <p>{{ t('clips.heavy', { size: `${report?.widthPx}×${report?.heightPx}` }) }}</p>
         <BaseButton class="mt-1.5" @click="make">{{ t('clips.makeSmaller') }}</BaseButton>
       </template>
       <div v-else class="flex items-center gap-2" role="status">

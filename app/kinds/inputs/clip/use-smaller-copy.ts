@@ -6,7 +6,8 @@ import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import type { ClipInput } from '../../../../core/show/show.ts'
 import type { FromSmallerCopy } from '../../../../engine/clip/smaller-copy.worker.ts'
-import { useEngineStore } from '../../../engine/engine.store.ts'
+import { isFailure } from '../../../../engine/live/live-state.ts'
+import { useInputsStore } from '../../../inputs/inputs.store.ts'
 import { api } from '../../../show/api.ts'
 import { useShowStore } from '../../../show/show.store.ts'
 
@@ -15,14 +16,14 @@ const MOST_PIXELS = 1920 * 1080
 
 export function useSmallerCopy(inputNow: () => ClipInput) {
   const { t } = useI18n()
-  const engine = useEngineStore()
+  const inputs = useInputsStore()
   const showStore = useShowStore()
   const progress = ref<number | null>(null)
   let worker: Worker | null = null
 
   const isHeavy = computed(() => {
-    const { widthPx = 0, heightPx = 0, skipped = 0, failure } = engine.clipStates[inputNow().id] ?? {}
-    return failure === null && heightPx > 720 && (widthPx * heightPx > MOST_PIXELS || skipped > 30)
+    const { widthPx = 0, heightPx = 0, skipped = 0 } = inputs.clipReports[inputNow().id] ?? {}
+    return !isFailure(inputs.statusOf(inputNow().id)) && heightPx > 720 && (widthPx * heightPx > MOST_PIXELS || skipped > 30)
   })
 
   function make(): void {

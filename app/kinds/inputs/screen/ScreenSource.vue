@@ -8,17 +8,17 @@ import { useI18n } from 'vue-i18n'
 import type { ScreenInput } from '../../../../core/show/show.ts'
 import BaseButton from '../../../base/BaseButton.vue'
 import ChoiceBar from '../../../base/ChoiceBar.vue'
-import { useEngineStore } from '../../../engine/engine.store.ts'
+import { useInputsStore } from '../../../inputs/inputs.store.ts'
 import { useShowStore } from '../../../show/show.store.ts'
 
 const props = defineProps<{ input: ScreenInput }>()
 const { t } = useI18n()
-const engine = useEngineStore()
+const inputs = useInputsStore()
 const showStore = useShowStore()
-const state = computed(() => engine.screenStates[props.input.id] ?? 'unshared')
-const shared = computed(() => engine.sharedScreens[props.input.id])
+const state = computed(() => inputs.statusOf(props.input.id))
+const shared = computed(() => inputs.shared[props.input.id])
 const isLive = computed(() => state.value === 'live')
-const showsItself = computed(() => isLive.value && engine.mirrors[props.input.id] === true)
+const showsItself = computed(() => isLive.value && inputs.mirrors[props.input.id] === true)
 const title = computed(() => (isLive.value && shared.value !== undefined ? t(`screens.surfaces.${shared.value.surface}`) : t(`screens.states.${state.value}`)))
 const shareWords = computed(() => (isLive.value ? t('screens.shareOther') : state.value === 'ended' ? t('screens.shareAgain') : t('screens.shareNow')))
 /** Those that are offered, and the one it has. */
@@ -48,10 +48,10 @@ function setRate(value: string): void {
       >
     </p>
     <p v-else-if="isLive && shared?.surface === 'monitor'" class="leading-snug text-soft">{{ t('screens.monitorNote') }}</p>
-    <BaseButton v-if="state !== 'unsupported'" :icon="MonitorUp" :kind="isLive ? 'plain' : 'primary'" @click="engine.shareScreen(input.id)">
+    <BaseButton v-if="state !== 'unsupported'" :icon="MonitorUp" :kind="isLive ? 'plain' : 'primary'" @click="inputs.shareScreen(input.id)">
       {{ shareWords }}
     </BaseButton>
-    <BaseButton v-if="isLive" kind="quiet" :icon="MonitorX" @click="engine.stopScreen(input.id)">{{ t('screens.stop') }}</BaseButton>
+    <BaseButton v-if="isLive" kind="quiet" :icon="MonitorX" @click="inputs.stopScreen(input.id)">{{ t('screens.stop') }}</BaseButton>
   </div>
   <div class="mt-2">
     <p class="mb-1 text-soft">{{ t('screens.rate') }}</p>

@@ -1,14 +1,15 @@
 // Whether a shared screen shows the studio itself: its own tab by the browser's word, all else by the mark in the studio's header.
 import { shallowRef, watch, type Ref } from 'vue'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
-import type { ScreenState, SharedScreen } from '../../engine/client/screen-manager.ts'
+import type { LiveState } from '../../engine/live/live-state.ts'
+import type { SharedScreen } from '../../engine/live/screen-manager.ts'
 
 /** Sharing begins with the browser's own window in front; afterwards the studio may come into the picture at any time. */
 const LOOK_EVERY_MS = 3000
 
 /** `grab` gives a screen's picture as it comes. */
 export function useMirrorWatch(
-  states: Readonly<Ref<Readonly<Record<string, ScreenState>>>>,
+  states: Readonly<Ref<Readonly<Record<string, LiveState>>>>,
   shared: Readonly<Ref<Readonly<Record<string, SharedScreen>>>>,
   grab: (inputId: string) => Promise<RgbaPicture | null>,
 ) {
@@ -19,7 +20,7 @@ export function useMirrorWatch(
   const waiting = new Map<number, (isFound: boolean) => void>()
 
   function isShared(inputId: string): boolean {
-    return states.value[inputId] === 'live' && shared.value[inputId] !== undefined
+    return states.value[inputId]?.phase === 'live' && shared.value[inputId] !== undefined
   }
 
   async function look(inputId: string): Promise<void> {

@@ -1,7 +1,8 @@
 import { describe, expect, it, vi } from 'vitest'
 import { newMicrophone } from '../../core/show/create.ts'
 import type { Microphone } from '../../core/show/show.ts'
-import { MicrophoneManager, microphonesOf, type MicrophoneState } from './microphone-manager.ts'
+import { statusOf, type LiveStatus } from './live-state.ts'
+import { MicrophoneManager, microphonesOf } from './microphone-manager.ts'
 
 const DEVICE = { type: 'device', deviceId: 'mic-1', label: 'Desk microphone' } as const
 const info = (deviceId: string, label: string) => ({ kind: 'audioinput', deviceId, label }) as MediaDeviceInfo
@@ -14,7 +15,7 @@ function setUp() {
   const onChange: (() => void)[] = []
   const timers: (() => void)[] = []
   const ended: (() => void)[] = []
-  const states: MicrophoneState[] = []
+  const states: LiveStatus[] = []
   const sources: (MessagePort | null)[] = []
   const others: string[] = []
   const track = { stop: vi.fn(), addEventListener: (_type: string, run: () => void) => ended.push(run) }
@@ -36,7 +37,7 @@ function setUp() {
       setTimer: (run) => timers.push(run),
       clearTimer: () => undefined,
     },
-    { onSource: (port) => sources.push(port), onState: (state) => states.push(state), onOther: (label) => others.push(label) },
+    { onSource: (port) => sources.push(port), onState: (state) => states.push(statusOf(state)), onOther: (label) => others.push(label) },
   )
   const settle = async () => {
     for (let i = 0; i < 4; i += 1) await new Promise((resolve) => setImmediate(resolve))
@@ -111,7 +112,7 @@ describe('MicrophoneManager', () => {
     ['NotReadableError', 'busy', 1],
     ['NotFoundError', 'missing', 1],
     ['OverconstrainedError', 'missing', 1],
-    ['TypeError', 'failed', 1],
+    ['TypeError', 'broken', 1],
   ])('%s means %s, tried again unless the presenter must act', async (name, state, tries) => {
     const { open, getUserMedia, states, timers, settle } = setUp()
     getUserMedia.mockImplementationOnce(() => Promise.reject(new DOMException('no', name)))

@@ -2,12 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { testShow } from '../../tests/support/shows.ts'
 import { addInput, removeInput, updateInput } from '../../core/show/edits.ts'
 import type { ClipInput, Show } from '../../core/show/show.ts'
-import type { FromClip, ToClip } from '../clip/clip-protocol.ts'
+import type { ClipReport, FromClip, ToClip } from '../clip/clip-protocol.ts'
 import { ClipManager } from './clip-manager.ts'
 
 const loop: ClipInput = { id: 'loop', kind: 'clip', name: 'Loop', asset: 'a'.repeat(64), fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
 const once: ClipInput = { ...loop, id: 'once', loops: false }
 const none = new Set<string>()
+const REPORT: ClipReport = { isPlaying: false, isOver: false, mediaUs: 0, durationUs: 9, widthPx: 2, heightPx: 2, skipped: 0, damage: null }
 
 class FakeWorker {
   readonly sent: string[] = []
@@ -36,7 +37,8 @@ function page() {
     {
       onSupply: (inputId) => log.push(`${inputId} supplied`),
       onGone: (inputId) => log.push(`${inputId} gone`),
-      onState: (inputId, { failure, isPlaying }) => log.push(`${inputId} ${failure ?? (isPlaying ? 'plays' : 'rests')}`),
+      onState: (inputId, state) => log.push(`${inputId} ${state.phase === 'failed' ? state.detail : state.phase}`),
+      onReport: (inputId, { mediaUs }) => log.push(`${inputId} at ${mediaUs}`),
     },
   )
   return { manager, workers, log }
@@ -64,7 +66,7 @@ describe('clips', () => {
     manager.follow(show, none)
     manager.follow(show, new Set(['loop']))
     expect(workers[0]!.sent).toEqual(['start playing', 'pause'])
-    manager.restart('loop')
+    manager.playFromStart('loop')
     expect(workers[0]!.sent.slice(2)).toEqual(['restart', 'play'])
   })
 
@@ -84,10 +86,11 @@ describe('clips', () => {
     expect(workers).toHaveLength(2)
     manager.follow(removeInput(faster, 'loop'), none)
     expect(workers[1]!.sent.at(-1)).toBe('terminated')
-    expect(log).toEqual(['loop supplied', 'loop gone', 'loop supplied', 'loop gone'])
+    expect(log.filter((line) => !line.endsWith('starting'))).toEqual(['loop supplied', 'loop gone', 'loop supplied', 'loop gone'])
+    const before = log.length
     // What comes late from one that has ended is let go.
     workers[0]!.onmessage!({ data: { type: 'failed', reason: 'late' } })
-    expect(log).toHaveLength(4)
+    expect(log).toHaveLength(before)
   })
 
   it('a file that cannot be played says why; a new engine gets every clip as it was', () => {
@@ -97,9 +100,34 @@ describe('clips', () => {
     workers[0]!.onmessage!({ data: { type: 'failed', reason: 'it is broken' } })
     expect(log.at(-1)).toBe('loop it is broken')
     manager.pause('loop')
-    manager.restartAll(show)
+    manager.restart()
     expect(workers[1]!.sent).toEqual(['start at rest'])
     manager.dispose()
     expect(workers[1]!.sent.at(-1)).toBe('terminated')
+  })
+
+  it('says whether it plays, rests or is at its end, and where, each state once', () => {
+    const { manager, workers, log } = page()
+    manager.follow(withClips(loop), new Set(['loop']))
+    const report = (part: Partial<ClipReport>) => workers[0]!.onmessage!({ data: { type: 'report', report: { ...REPORT, ...part } } })
+    log.length = 0
+    report({ isPlaying: true, mediaUs: 1 })
+    report({ isPlaying: true, mediaUs: 2 })
+    report({ isPlaying: false, mediaUs: 3 })
+    report({ isPlaying: false, isOver: true, mediaUs: 4 })
+    expect(log).toEqual(['loop at 1', 'loop live', 'loop at 2', 'loop at 3', 'loop paused', 'loop at 4', 'loop ended'])
+  })
+
+  it('a thread that breaks is a state too: its pictures go, and playing from the start tries again', () => {
+    const { manager, workers, log } = page()
+    manager.follow(withClips(loop), new Set(['loop']))
+    workers[0]!.onerror!({ message: 'out of memory' })
+    expect(log.slice(-2)).toEqual(['loop gone', 'loop out of memory'])
+    expect(workers[0]!.sent.at(-1)).toBe('terminated')
+    manager.pause('loop')
+    expect(workers[0]!.sent.at(-1)).toBe('terminated')
+    manager.playFromStart('loop')
+    expect(workers[1]!.sent).toEqual(['start playing'])
+    expect(log.slice(-2)).toEqual(['loop supplied', 'loop starting'])
   })
 })

@@ -13,7 +13,7 @@ export interface Air extends OnAir {
 
 const RETRY_MS = 1500
 
-export function useAir() {
+export function useProgramme() {
   const showStore = useShowStore()
   const air = shallowRef<Air | null>(null)
   const before = recallOnAir()

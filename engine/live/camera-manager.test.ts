@@ -1,7 +1,8 @@
 import { describe, expect, it, vi } from 'vitest'
 import { testShow } from '../../tests/support/shows.ts'
 import type { CameraInput, Show } from '../../core/show/show.ts'
-import { CameraManager, type CameraState } from './camera-manager.ts'
+import { statusOf, type LiveStatus } from './live-state.ts'
+import { CameraManager } from './camera-manager.ts'
 
 const base = testShow()
 const DEVICE = { type: 'device', deviceId: 'cam-1', label: 'USB camera' } as const
@@ -23,7 +24,7 @@ function setUp() {
   }
   const getUserMedia = vi.fn(async (_constraints: MediaStreamConstraints) => ({ getVideoTracks: () => [track] }) as unknown as MediaStream)
   let devices = [{ kind: 'videoinput', deviceId: 'cam-1', label: 'USB camera' }] as MediaDeviceInfo[]
-  const states: CameraState[] = []
+  const states: LiveStatus[] = []
   const supplies: string[] = []
   const gone = vi.fn()
   const onControls = vi.fn()
@@ -41,7 +42,7 @@ function setUp() {
       setTimer: (run) => timers.push(run),
       clearTimer: () => undefined,
     },
-    { onSupply: (_id, supply) => supplies.push(supply.type), onGone: gone, onState: (_id, state) => states.push(state), onControls },
+    { onSupply: (_id, supply) => supplies.push(supply.type), onGone: gone, onState: (_id, state) => states.push(statusOf(state)), onControls },
   )
   const settle = () => new Promise((resolve) => setImmediate(resolve))
   return {
@@ -79,7 +80,7 @@ describe('CameraManager', () => {
     ['NotReadableError', 'busy'],
     ['NotFoundError', 'missing'],
     ['OverconstrainedError', 'missing'],
-    ['TypeError', 'failed'],
+    ['TypeError', 'broken'],
   ] as const)('calls a %s "%s"', async (name, state) => {
     const { manager, getUserMedia, states, settle } = setUp()
     getUserMedia.mockImplementation(() => failing(name))
@@ -209,6 +210,6 @@ describe('CameraManager', () => {
     manager.follow(withDevice(DEVICE), all)
     await settle()
     expect(getUserMedia).toHaveBeenCalledTimes(2)
-    expect(states).toEqual(['starting', 'live', 'resting', 'starting', 'live'])
+    expect(states).toEqual(['starting', 'live', 'paused', 'starting', 'live'])
   })
 })

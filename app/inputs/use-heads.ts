@@ -1,7 +1,7 @@
 // Where the heads of the show's cameras are, looked for when a layout asks.
 import { headOfFace } from '../../core/layout/arrange/head.ts'
 import { FaceFinder } from '../../engine/client/face-finder.ts'
-import { useEngineStore } from './engine.store.ts'
+import { useEngineStore } from '../engine/engine.store.ts'
 import { foundHeads } from './found-heads.ts'
 
 const finder = new FaceFinder({
@@ -17,7 +17,7 @@ export function useHeads() {
   async function lookIn(inputIds: readonly string[]): Promise<void> {
     await Promise.all(
       inputIds.map(async (inputId) => {
-        const picture = await engine.grab(inputId, null, null)
+        const picture = await engine.calls().pictures.grab(inputId, null, null)
         const [face] = picture === null ? [] : ((await finder.find(picture)) ?? [])
         if (face !== undefined) foundHeads.value = new Map([...foundHeads.value, [inputId, headOfFace(face)]])
       }),

@@ -1,0 +1,69 @@
+// Shows and what is on air, told to the engine: documents as patches, takes and the card as messages.
+import { DocumentSender } from '../../core/patch/document-sync.ts'
+import { isSameRef, type SceneRef } from '../../core/programme/programme.ts'
+import type { Show } from '../../core/show/show.ts'
+import { usualTransitions } from '../../core/transitions/index.ts'
+import type { EngineLink } from './engine-link.ts'
+
+/** A show under its id. */
+export interface KnownShow {
+  readonly showId: string
+  readonly show: Show
+}
+
+export interface StudioShows {
+  readonly open: KnownShow
+  /** What is on air instead of the open show; null when that is on air, or nothing. */
+  readonly held: KnownShow | null
+  readonly onAir: SceneRef | null
+}
+
+export class ProgrammeCalls {
+  readonly #link: EngineLink
+  readonly #documents = new Map<string, DocumentSender<Show>>()
+  #openId: string | null = null
+  #onAir: SceneRef | null = null
+
+  constructor(link: EngineLink) {
+    this.#link = link
+  }
+
+  /**
+   * Gives the open show, and what is on air: a scene of it, or of `held`, which is another show or an earlier state of this one that still has the
+   * scene.
+   */
+  follow({ open, held, onAir }: StudioShows): void {
+    const isNewOnAir = !isSameRef(onAir, this.#onAir)
+    const isEarlierState = held?.showId === open.showId
+    // The worker keeps what is on air by itself; an earlier state of the open show it needs only to begin with.
+    if (held !== null && (!isEarlierState || isNewOnAir)) this.#send(held)
+    if (isEarlierState) this.#take(onAir)
+    this.#send(open)
+    if (open.showId !== this.#openId) this.#link.post({ type: 'openShow', showId: open.showId })
+    this.#openId = open.showId
+    this.#take(onAir)
+    for (const showId of this.#documents.keys()) {
+      if (showId === open.showId || showId === held?.showId) continue
+      this.#documents.delete(showId)
+      this.#link.post({ type: 'dropDocument', showId })
+    }
+  }
+
+  /** Sends the holding card in place of what is on air, or no longer. */
+  setCard(isShown: boolean): void {
+    this.#link.post({ type: 'programme', message: { type: 'card', isShown } })
+  }
+
+  #send({ showId, show }: KnownShow): void {
+    const sender = this.#documents.get(showId) ?? new DocumentSender<Show>()
+    this.#documents.set(showId, sender)
+    const change = sender.changeTo(show)
+    if (change.type === 'whole' || change.patch.length > 0) this.#link.post({ type: 'document', showId, change })
+  }
+
+  #take(onAir: SceneRef | null): void {
+    if (onAir === null || isSameRef(onAir, this.#onAir)) return
+    this.#onAir = onAir
+    this.#link.post({ type: 'programme', message: { type: 'take', scene: onAir, transition: usualTransitions.cut } })
+  }
+}
