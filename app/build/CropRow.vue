@@ -7,8 +7,8 @@ import { cropByEdges } from '../../core/layout/crop-drag.ts'
 import { fitRects } from '../../core/box/fit.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { Crop, Layer } from '../../core/show/show.ts'
-import NumberField from '../base/NumberField.vue'
 import { useEngineStore } from '../engine/engine.store.ts'
+import NumberCell from '../base/rows/NumberCell.vue'
 import { useShowStore } from '../show/show.store.ts'
 
 const props = defineProps<{ layer: Layer }>()
@@ -58,20 +58,18 @@ function reset(): void {
       </button>
     </p>
     <div class="grid grid-cols-2 gap-1.5 @min-[250px]:grid-cols-4">
-      <label v-for="edge in edges" :key="edge" class="text-[11.5px] text-soft">
-        {{ t(`inspector.cropEdges.${edge}`) }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="Math.round(pixels[edge])"
-          :label="t('inspector.cropEdge', { edge: t(`inspector.cropEdges.${edge}`) })"
-          :min="0"
-          :max="Math.round(0.99 * (edge === 'left' || edge === 'right' ? size.widthPx : size.heightPx))"
-          :step="1"
-          unit="px"
-          :disabled="layer.locked"
-          @update:model-value="set(edge, $event)"
-        />
-      </label>
+      <NumberCell
+        v-for="edge in edges"
+        :key="edge"
+        :model-value="Math.round(pixels[edge])"
+        :caption="t(`inspector.cropEdges.${edge}`)"
+        :label="t('inspector.cropEdge', { edge: t(`inspector.cropEdges.${edge}`) })"
+        :range="{ min: 0, max: Math.round(0.99 * (edge === 'left' || edge === 'right' ? size.widthPx : size.heightPx)) }"
+        :step="1"
+        unit="px"
+        :disabled="layer.locked"
+        @update:model-value="set(edge, $event)"
+      />
     </div>
   </div>
 </template>

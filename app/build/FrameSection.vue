@@ -10,21 +10,22 @@ import { inRatio, proportionNames, proportions, proportionOf, type ProportionNam
 import { RANGES } from '../../core/schema/limits.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import { borderSides, frameForms, type Border, type Frame, type Layer, type Shadow } from '../../core/show/show.ts'
+import SelectRow from '../base/rows/SelectRow.vue'
+import LengthRow from '../base/rows/LengthRow.vue'
+import PercentRow from '../base/rows/PercentRow.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
 import IconButton from '../base/IconButton.vue'
-import SelectMenu from '../base/SelectMenu.vue'
-import SliderRow from '../base/SliderRow.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { copiedFrame } from './copied-frame.ts'
 import SwitchedColour from '../base/SwitchedColour.vue'
+import { useCanvasUnit } from './use-canvas-unit.ts'
 import InspectorSection from './InspectorSection.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const frame = computed(() => props.layer.frame)
-/** Lengths that are usual at 720 lines, for this canvas. */
-const unit = computed(() => (showStore.show?.canvas.heightPx ?? 720) / 720)
+const { scaled } = useCanvasUnit()
 const USUAL_BORDER: Border = { widthPx: 4, colour: '#ffffff', opacity: 1, side: 'inside' }
 const USUAL_SHADOW: Shadow = { dx: 0, dy: 8, blurPx: 24, colour: '#000000', opacity: 0.5 }
 /** How far the sliders go; a file may hold more. */
@@ -89,8 +90,6 @@ function setShadow(part: Partial<Shadow>, key: string): void {
     `shadow-${key}`,
   )
 }
-
-const scaled = (px: number) => Math.round(px * unit.value)
 </script>
 
 <template>
@@ -101,29 +100,21 @@ const scaled = (px: number) => Math.round(px * unit.value)
         <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="pasteFrame" />
       </span>
     </template>
-    <div v-if="!isDrawn" class="flex items-center gap-2">
-      <span class="flex-1">{{ t('inspector.form') }}</span>
-      <SelectMenu class="w-32" :model-value="frame.form" :label="t('inspector.form')" :options="forms" @update:model-value="set({ form: $event })" />
-    </div>
-    <div v-if="hasProportions" class="mt-2 flex items-center gap-2">
-      <span class="flex-1">{{ t('inspector.proportions') }}</span>
-      <SelectMenu
-        class="w-32"
-        :model-value="proportionOf(layer.placement) ?? 'free'"
-        :label="t('inspector.proportions')"
-        :options="ratios"
-        @update:model-value="setProportion"
-      />
-    </div>
-    <SliderRow
+    <SelectRow v-if="!isDrawn" :model-value="frame.form" :label="t('inspector.form')" :options="forms" @update:model-value="set({ form: $event })" />
+    <SelectRow
+      v-if="hasProportions"
+      class="mt-2"
+      :model-value="proportionOf(layer.placement) ?? 'free'"
+      :label="t('inspector.proportions')"
+      :options="ratios"
+      @update:model-value="setProportion"
+    />
+    <LengthRow
       v-if="frame.form === 'box' && !isDrawn"
       class="mt-2"
       :model-value="Math.min(roundest, frame.cornerRadiusPx)"
       :label="t('inspector.corner')"
-      :min="0"
       :max="roundest"
-      :step="1"
-      unit="px"
       :usual="0"
       @update:model-value="set({ cornerRadiusPx: $event }, 'corner')"
     />
@@ -137,27 +128,20 @@ const scaled = (px: number) => Math.round(px * unit.value)
       @colour="setBorder({ colour: $event }, 'colour')"
     />
     <template v-if="frame.border && !isDrawn">
-      <SliderRow
+      <LengthRow
         class="mt-1"
         :model-value="frame.border.widthPx"
         :label="t('inspector.borderWidth')"
         :min="1"
         :max="scaled(MOST.borderPx)"
-        :step="1"
-        unit="px"
         :usual="scaled(USUAL_BORDER.widthPx)"
         @update:model-value="setBorder({ widthPx: $event }, 'width')"
       />
-      <SliderRow
+      <PercentRow
         class="mt-1"
-        :model-value="Math.round(frame.border.opacity * 100)"
+        :model-value="frame.border.opacity"
         :label="t('inspector.borderOpacity')"
-        :min="0"
-        :max="100"
-        :step="1"
-        unit="%"
-        :usual="100"
-        @update:model-value="setBorder({ opacity: $event / 100 }, 'opacity')"
+        @update:model-value="setBorder({ opacity: $event }, 'opacity')"
       />
       <ChoiceBar
         class="mt-1"
@@ -177,7 +161,7 @@ const scaled = (px: number) => Math.round(px * unit.value)
       @colour="setShadow({ colour: $event }, 'colour')"
     />
     <template v-if="frame.shadow && !isDrawn">
-      <SliderRow
+      <LengthRow
         v-for="row in [
           { key: 'blurPx', label: t('inspector.blur'), min: 0, max: scaled(MOST.blurPx), usual: scaled(USUAL_SHADOW.blurPx) },
           { key: 'dx', label: t('inspector.shadowRight'), min: -scaled(MOST.offsetPx), max: scaled(MOST.offsetPx), usual: 0 },
@@ -189,32 +173,23 @@ const scaled = (px: number) => Math.round(px * unit.value)
         :label="row.label"
         :min="row.min"
         :max="row.max"
-        :step="1"
-        unit="px"
         :usual="row.usual"
         @update:model-value="setShadow({ [row.key]: $event }, row.key)"
       />
-      <SliderRow
+      <PercentRow
         class="mt-1"
-        :model-value="Math.round(frame.shadow.opacity * 100)"
+        :model-value="frame.shadow.opacity"
         :label="t('inspector.strength')"
-        :min="0"
-        :max="100"
-        :step="1"
-        unit="%"
-        :usual="USUAL_SHADOW.opacity * 100"
-        @update:model-value="setShadow({ opacity: $event / 100 }, 'opacity')"
+        :usual="USUAL_SHADOW.opacity"
+        @update:model-value="setShadow({ opacity: $event }, 'opacity')"
       />
     </template>
-    <div class="mt-2 flex items-center gap-2">
-      <span class="flex-1">{{ t('inspector.blend') }}</span>
-      <SelectMenu
-        class="w-32"
-        :model-value="layer.blend"
-        :label="t('inspector.blend')"
-        :options="blends"
-        @update:model-value="change((current) => ({ ...current, blend: $event }), null)"
-      />
-    </div>
+    <SelectRow
+      class="mt-2"
+      :model-value="layer.blend"
+      :label="t('inspector.blend')"
+      :options="blends"
+      @update:model-value="change((current) => ({ ...current, blend: $event }), null)"
+    />
   </InspectorSection>
 </template>

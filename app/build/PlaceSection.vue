@@ -7,9 +7,9 @@ import { fitToCanvas, placeLayer, updateLayer } from '../../core/show/edits.ts'
 import { RANGES } from '../../core/schema/limits.ts'
 import type { FitMode } from '../../core/box/fit.ts'
 import type { Layer, Placement } from '../../core/show/show.ts'
+import NumberCell from '../base/rows/NumberCell.vue'
+import PercentRow from '../base/rows/PercentRow.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
-import NumberField from '../base/NumberField.vue'
-import SliderRow from '../base/SliderRow.vue'
 import { useShowStore } from '../show/show.store.ts'
 import AlignRow from './AlignRow.vue'
 import CropRow from './CropRow.vue'
@@ -56,12 +56,12 @@ function wholeCanvas(): void {
     showStore.edit(t('edits.placement', { name: props.layer.name }), (show) => fitToCanvas(show, sceneId, props.layer.id, placement.value.fit))
 }
 
-function setOpacity(percent: number): void {
+function setOpacity(opacity: number): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   showStore.edit(
     t('edits.opacity', { name: props.layer.name }),
-    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, opacity: percent / 100 })),
+    (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, opacity })),
     `opacity-${props.layer.id}`,
   )
 }
@@ -73,19 +73,16 @@ function setOpacity(percent: number): void {
       <ChoiceBar v-model="unit" class="ml-auto" :label="t('inspector.unit')" :choices="units" />
     </template>
     <div class="grid grid-cols-2 gap-1.5 @min-[250px]:grid-cols-4">
-      <label v-for="number in numbers" :key="number.key" class="text-[11.5px] text-soft">
-        {{ t(`inspector.${number.key}`) }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="number.value"
-          :label="t(`inspector.${number.key}`)"
-          :min="number.min"
-          :max="number.max"
-          :step="number.step"
-          :disabled="layer.locked"
-          @update:model-value="place({ [number.key]: $event * number.one }, number.key)"
-        />
-      </label>
+      <NumberCell
+        v-for="number in numbers"
+        :key="number.key"
+        :model-value="number.value"
+        :label="t(`inspector.${number.key}`)"
+        :range="number"
+        :step="number.step"
+        :disabled="layer.locked"
+        @update:model-value="place({ [number.key]: $event * number.one }, number.key)"
+      />
     </div>
     <div class="mt-2.5 flex flex-wrap items-end gap-2">
       <ChoiceBar
@@ -96,20 +93,16 @@ function setOpacity(percent: number): void {
         :disabled="layer.locked"
         @update:model-value="place({ fit: $event as FitMode }, 'fit')"
       />
-      <label class="ml-auto w-17 text-[11.5px] text-soft">
-        {{ t('inspector.angle') }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="placement.angleDeg"
-          :label="t('inspector.angle')"
-          :min="RANGES.angleDeg.min"
-          :max="RANGES.angleDeg.max"
-          :step="1"
-          :unit="t('units.degrees')"
-          :disabled="layer.locked"
-          @update:model-value="place({ angleDeg: $event }, 'angle')"
-        />
-      </label>
+      <NumberCell
+        class="ml-auto w-17"
+        :model-value="placement.angleDeg"
+        :label="t('inspector.angle')"
+        :range="RANGES.angleDeg"
+        :step="1"
+        :unit="t('units.degrees')"
+        :disabled="layer.locked"
+        @update:model-value="place({ angleDeg: $event }, 'angle')"
+      />
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-x-3">
       <button type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="wholeCanvas">
@@ -121,16 +114,6 @@ function setOpacity(percent: number): void {
     </div>
     <AlignRow class="mt-1" />
     <CropRow v-if="hasOwnSize" :layer="layer" />
-    <SliderRow
-      class="mt-2"
-      :model-value="Math.round(layer.opacity * 100)"
-      :label="t('inspector.opacity')"
-      :min="0"
-      :max="100"
-      :step="1"
-      unit="%"
-      :usual="100"
-      @update:model-value="setOpacity"
-    />
+    <PercentRow class="mt-2" :model-value="layer.opacity" :label="t('inspector.opacity')" @update:model-value="setOpacity" />
   </InspectorSection>
 </template>

@@ -8,9 +8,9 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RANGES } from '../../../../core/schema/limits.ts'
 import type { ClipInput } from '../../../../core/show/show.ts'
+import NumberCell from '../../../base/rows/NumberCell.vue'
 import BaseButton from '../../../base/BaseButton.vue'
 import IconButton from '../../../base/IconButton.vue'
-import NumberField from '../../../base/NumberField.vue'
 import ToggleSwitch from '../../../base/ToggleSwitch.vue'
 import { useInputsStore } from '../../../inputs/inputs.store.ts'
 import { useShowStore } from '../../../show/show.store.ts'
@@ -81,45 +81,30 @@ function setTo(value: number): void {
       <span>{{ t('clips.loops') }}</span>
     </p>
     <div class="mt-2 grid grid-cols-3 gap-1.5">
-      <label class="text-[11.5px] text-soft">
-        {{ t('clips.from') }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="input.fromMs / 1000"
-          :label="t('clips.from')"
-          :min="0"
-          :max="Math.max(0.1, lengthS)"
-          :step="0.1"
-          unit="s"
-          @update:model-value="setFrom"
-        />
-      </label>
-      <label class="text-[11.5px] text-soft">
-        {{ t('clips.to') }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="Math.round((input.toMs ?? lengthS * 1000) / 10) / 100"
-          :label="t('clips.to')"
-          :min="0.1"
-          :max="Math.max(0.1, Math.round(lengthS * 100) / 100)"
-          :step="0.1"
-          unit="s"
-          @update:model-value="setTo"
-        />
-      </label>
-      <label class="text-[11.5px] text-soft">
-        {{ t('clips.rate') }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="input.rate"
-          :label="t('clips.rate')"
-          :min="RANGES.clipRate.min"
-          :max="RANGES.clipRate.max"
-          :step="0.05"
-          unit="×"
-          @update:model-value="set({ rate: $event })"
-        />
-      </label>
+      <NumberCell
+        :model-value="input.fromMs / 1000"
+        :label="t('clips.from')"
+        :range="{ min: 0, max: Math.max(0.1, lengthS) }"
+        :step="0.1"
+        unit="s"
+        @update:model-value="setFrom"
+      />
+      <NumberCell
+        :model-value="Math.round((input.toMs ?? lengthS * 1000) / 10) / 100"
+        :label="t('clips.to')"
+        :range="{ min: 0.1, max: Math.max(0.1, Math.round(lengthS * 100) / 100) }"
+        :step="0.1"
+        unit="s"
+        @update:model-value="setTo"
+      />
+      <NumberCell
+        :model-value="input.rate"
+        :label="t('clips.rate')"
+        :range="RANGES.clipRate"
+        :step="0.05"
+        unit="×"
+        @update:model-value="set({ rate: $event })"
+      />
     </div>
     <div v-if="isHeavy || progress !== null" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <template v-if="progress === null">

@@ -5,8 +5,8 @@ import { useI18n } from 'vue-i18n'
 import { fillOf, updateFill } from '../../../../core/show/contents.ts'
 import { RANGES } from '../../../../core/schema/limits.ts'
 import type { Fill, FillStop, ShapeLayer } from '../../../../core/show/show.ts'
+import NumberCell from '../../../base/rows/NumberCell.vue'
 import ColourField from '../../../base/ColourField.vue'
-import NumberField from '../../../base/NumberField.vue'
 import SelectMenu from '../../../base/SelectMenu.vue'
 import { useShowStore } from '../../../show/show.store.ts'
 import InspectorSection from '../../../build/InspectorSection.vue'
@@ -65,19 +65,16 @@ function setColour(index: number, colour: string): void {
         :label="t('inspector.fillColour', { n: index + 1 })"
         @update:model-value="setColour(index, $event)"
       />
-      <label v-if="fill.kind === 'linear'" class="ml-auto w-17 text-[11.5px] text-soft">
-        {{ t('inspector.fillAngle') }}
-        <NumberField
-          class="mt-0.5 text-ink"
-          :model-value="fill.angleDeg"
-          :label="t('inspector.fillAngle')"
-          :min="RANGES.angleDeg.min"
-          :max="RANGES.angleDeg.max"
-          :step="5"
-          :unit="t('units.degrees')"
-          @update:model-value="(angleDeg) => set((fill) => (fill.kind === 'linear' ? { ...fill, angleDeg } : fill), 'angle')"
-        />
-      </label>
+      <NumberCell
+        v-if="fill.kind === 'linear'"
+        class="ml-auto w-17"
+        :model-value="fill.angleDeg"
+        :label="t('inspector.fillAngle')"
+        :range="RANGES.angleDeg"
+        :step="5"
+        :unit="t('units.degrees')"
+        @update:model-value="(angleDeg) => set((fill) => (fill.kind === 'linear' ? { ...fill, angleDeg } : fill), 'angle')"
+      />
     </div>
     <SharedNote :layer="layer" />
   </InspectorSection>

@@ -8,10 +8,11 @@ import { OUTLINE_BOX, usualOutlines, type OutlineName } from '../../../../core/o
 import { updateOutline } from '../../../../core/show/contents.ts'
 import { LIMITS } from '../../../../core/schema/limits.ts'
 import type { Outline, ShapeLayer, Stroke } from '../../../../core/show/show.ts'
+import LengthRow from '../../../base/rows/LengthRow.vue'
 import SelectMenu from '../../../base/SelectMenu.vue'
-import SliderRow from '../../../base/SliderRow.vue'
 import { useShowStore } from '../../../show/show.store.ts'
 import SwitchedColour from '../../../base/SwitchedColour.vue'
+import { useCanvasUnit } from '../../../build/use-canvas-unit.ts'
 import InspectorSection from '../../../build/InspectorSection.vue'
 
 const props = defineProps<{ layer: ShapeLayer; outline: Outline }>()
@@ -19,7 +20,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const MOST_STROKE_PX = 40
 const names = Object.keys(usualOutlines) as OutlineName[]
-const unit = computed(() => (showStore.show?.canvas.heightPx ?? 720) / 720)
+const { scaled } = useCanvasUnit()
 const name = computed(() => names.find((each) => usualOutlines[each] === shapeOf(showStore.show!, props.layer).outline?.path) ?? 'own')
 const forms = computed(() => ([...names, 'own'] as const).map((value) => ({ value, label: t(`inspector.outlines.${value}`), isOff: value === 'own' })))
 const data = ref(props.outline.path)
@@ -66,19 +67,17 @@ function setStroke(part: Partial<Stroke>, key: string): void {
       :colour="outline.stroke?.colour ?? null"
       :label="t('inspector.stroke')"
       :colour-label="t('inspector.strokeColour')"
-      @switch="set((one) => ({ ...one, stroke: $event ? { widthPx: Math.max(1, Math.round(4 * unit)), colour: '#ffffff', opacity: 1 } : null }), 'stroke')"
+      @switch="set((one) => ({ ...one, stroke: $event ? { widthPx: scaled(4), colour: '#ffffff', opacity: 1 } : null }), 'stroke')"
       @colour="setStroke({ colour: $event }, 'stroke-colour')"
     />
-    <SliderRow
+    <LengthRow
       v-if="outline.stroke"
       class="mt-1"
       :model-value="outline.stroke.widthPx"
       :label="t('inspector.borderWidth')"
       :min="1"
-      :max="Math.round(MOST_STROKE_PX * unit)"
-      :step="1"
-      unit="px"
-      :usual="Math.max(1, Math.round(4 * unit))"
+      :max="scaled(MOST_STROKE_PX)"
+      :usual="scaled(4)"
       @update:model-value="setStroke({ widthPx: $event }, 'stroke-width')"
     />
     <details class="mt-2">

@@ -6,18 +6,19 @@ import { useI18n } from 'vue-i18n'
 import { LIMITS, RANGES } from '../../../../core/schema/limits.ts'
 import type { TextLayer } from '../../../../core/show/show.ts'
 import { textFamilies, type TextContent } from '../../../../core/text/text-content.ts'
+import NumberCell from '../../../base/rows/NumberCell.vue'
+import LengthRow from '../../../base/rows/LengthRow.vue'
 import BaseButton from '../../../base/BaseButton.vue'
 import ChoiceBar from '../../../base/ChoiceBar.vue'
 import ColourField from '../../../base/ColourField.vue'
 import IconButton from '../../../base/IconButton.vue'
-import NumberField from '../../../base/NumberField.vue'
 import SelectMenu from '../../../base/SelectMenu.vue'
-import SliderRow from '../../../base/SliderRow.vue'
 import { useShowStore } from '../../../show/show.store.ts'
 import FieldsNote from '../../../build/FieldsNote.vue'
 import SwitchedColour from '../../../base/SwitchedColour.vue'
 import InspectorSection from '../../../build/InspectorSection.vue'
 import SharedNote from '../../../build/SharedNote.vue'
+import { useCanvasUnit } from '../../../build/use-canvas-unit.ts'
 import { useTextEdit } from '../../../build/use-text-edit.ts'
 
 const props = defineProps<{ layer: TextLayer }>()
@@ -25,8 +26,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const text = computed(() => textOf(showStore.show!, props.layer))
 const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
-/** Lengths that are usual at 720 lines, for this canvas. */
-const unit = computed(() => (showStore.show?.canvas.heightPx ?? 720) / 720)
+const { unit } = useCanvasUnit()
 const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
 
 const { change, changeBlock, tooSmall } = useTextEdit(() => props.layer)
@@ -64,31 +64,23 @@ function addBlock(): void {
         />
       </div>
       <div class="mt-1 flex items-end gap-2">
-        <label class="w-17 text-[11.5px] text-soft">
-          {{ t('inspector.size') }}
-          <NumberField
-            class="mt-0.5 text-ink"
-            :model-value="block.sizePx"
-            :label="t('inspector.size')"
-            :min="RANGES.textSizePx.min"
-            :max="RANGES.textSizePx.max"
-            :step="1"
-            unit="px"
-            @update:model-value="changeBlock(index, { sizePx: $event })"
-          />
-        </label>
-        <label class="w-14 text-[11.5px] text-soft">
-          {{ t('inspector.weight') }}
-          <NumberField
-            class="mt-0.5 text-ink"
-            :model-value="block.weight"
-            :label="t('inspector.weight')"
-            :min="RANGES.textWeight.min"
-            :max="RANGES.textWeight.max"
-            :step="50"
-            @update:model-value="changeBlock(index, { weight: $event })"
-          />
-        </label>
+        <NumberCell
+          class="w-17"
+          :model-value="block.sizePx"
+          :label="t('inspector.size')"
+          :range="RANGES.textSizePx"
+          :step="1"
+          unit="px"
+          @update:model-value="changeBlock(index, { sizePx: $event })"
+        />
+        <NumberCell
+          class="w-14"
+          :model-value="block.weight"
+          :label="t('inspector.weight')"
+          :range="RANGES.textWeight"
+          :step="50"
+          @update:model-value="changeBlock(index, { weight: $event })"
+        />
         <ColourField
           class="ml-auto pb-0.5"
           :model-value="block.colour"
@@ -116,31 +108,23 @@ function addBlock(): void {
         @update:model-value="set({ align: $event }, 'align')"
       />
       <div class="flex items-end gap-2">
-        <label class="w-17 text-[11.5px] text-soft">
-          {{ t('inspector.lineHeight') }}
-          <NumberField
-            class="mt-0.5 text-ink"
-            :model-value="text.lineHeight"
-            :label="t('inspector.lineHeight')"
-            :min="RANGES.lineHeight.min"
-            :max="RANGES.lineHeight.max"
-            :step="0.05"
-            @update:model-value="set({ lineHeight: $event }, 'line-height')"
-          />
-        </label>
-        <label class="w-17 text-[11.5px] text-soft">
-          {{ t('inspector.letterSpacing') }}
-          <NumberField
-            class="mt-0.5 text-ink"
-            :model-value="Math.round(text.letterSpacingEm * 1000) / 10"
-            :label="t('inspector.letterSpacing')"
-            :min="RANGES.letterSpacingEm.min * 100"
-            :max="RANGES.letterSpacingEm.max * 100"
-            :step="1"
-            unit="%"
-            @update:model-value="set({ letterSpacingEm: $event / 100 }, 'spacing')"
-          />
-        </label>
+        <NumberCell
+          class="w-17"
+          :model-value="text.lineHeight"
+          :label="t('inspector.lineHeight')"
+          :range="RANGES.lineHeight"
+          :step="0.05"
+          @update:model-value="set({ lineHeight: $event }, 'line-height')"
+        />
+        <NumberCell
+          class="w-17"
+          :model-value="Math.round(text.letterSpacingEm * 1000) / 10"
+          :label="t('inspector.letterSpacing')"
+          :range="{ min: RANGES.letterSpacingEm.min * 100, max: RANGES.letterSpacingEm.max * 100 }"
+          :step="1"
+          unit="%"
+          @update:model-value="set({ letterSpacingEm: $event / 100 }, 'spacing')"
+        />
       </div>
       <SwitchedColour
         :colour="text.outline?.colour ?? null"
@@ -149,14 +133,13 @@ function addBlock(): void {
         @switch="set({ outline: $event ? { widthPx: 3 * unit, colour: '#101613' } : null }, 'outline')"
         @colour="change(({ outline }) => ({ outline: outline && { ...outline, colour: $event } }), 'outline-colour')"
       />
-      <SliderRow
+      <LengthRow
         v-if="text.outline"
         :model-value="text.outline.widthPx"
         :label="t('inspector.outlineWidth')"
         :min="RANGES.outlinePx.min"
         :max="20"
         :step="0.5"
-        unit="px"
         @update:model-value="change(({ outline }) => ({ outline: outline && { ...outline, widthPx: $event } }), 'outline-width')"
       />
       <SwitchedColour
@@ -166,14 +149,11 @@ function addBlock(): void {
         @switch="set({ shadow: $event ? { dx: 0, dy: 3 * unit, blurPx: 10 * unit, colour: '#000000', opacity: 0.6 } : null }, 'shadow')"
         @colour="change(({ shadow }) => ({ shadow: shadow && { ...shadow, colour: $event } }), 'shadow-colour')"
       />
-      <SliderRow
+      <LengthRow
         v-if="text.shadow"
         :model-value="text.shadow.blurPx"
         :label="t('inspector.blur')"
-        :min="0"
         :max="60"
-        :step="1"
-        unit="px"
         @update:model-value="change(({ shadow }) => ({ shadow: shadow && { ...shadow, blurPx: $event } }), 'shadow-blur')"
       />
       <SwitchedColour
