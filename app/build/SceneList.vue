@@ -1,22 +1,18 @@
 <script setup lang="ts">
-import { Copy, Ellipsis, LayoutPanelLeft, Lock, LockOpen, MoveDown, MoveUp, NotebookPen, Pencil, Plus, Radio, Trash2 } from 'lucide-vue-next'
+import { Ellipsis, LayoutPanelLeft, Lock, Plus } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
-import { addScene, moveScene, removeScene, updateScene } from '../../core/show/edits.ts'
-import { addContents, withOwnContents } from '../../core/show/contents.ts'
-import { copyScene, newScene } from '../../core/show/create.ts'
 import type { Scene } from '../../core/show/show.ts'
-import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
+import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useAirStore } from '../air/air.store.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
-import { announce } from '../shell/announce.ts'
-import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useLayouts } from './layouts/use-layouts.ts'
+import { useSceneActions } from './use-scene-actions.ts'
 import { markColours } from './mark-colours.ts'
 
 const props = defineProps<{ isWide: boolean }>()
@@ -31,6 +27,7 @@ const listElement = computed(() => (list.value?.$el as HTMLElement | undefined) 
 const { y: scrolled } = useScroll(listElement)
 const { height: listHeight } = useElementSize(listElement)
 
+const { add, move, rename, actionsOf } = useSceneActions(renamingId, { onMoved: focusOn, openInspector: () => emit('openInspector') })
 const scenes = computed(() => showStore.show?.scenes ?? [])
 const canvas = computed(() => showStore.show!.canvas)
 const thumb = computed(() => {
@@ -47,39 +44,11 @@ const below = computed(() => {
   return Math.max(0, Math.round((hidden / Math.max(1, element.scrollHeight)) * scenes.value.length))
 })
 
-/** A new scene on the stage; false where the show takes none. */
-function add(): boolean {
-  const scene = newScene(t('build.sceneName', { n: scenes.value.length + 1 }), makeId)
-  if (!showStore.edit(t('edits.addScene'), (show) => addScene(show, scene))) return false
-  showStore.selectScene(scene.id)
-  return true
-}
-
 /** A scene that is there with its layout from the first: the card of layouts opens over it. */
 async function addFromLayout(): Promise<void> {
   if (!add()) return
   await nextTick()
   openLayouts()
-}
-
-function showDetails(scene: Scene): void {
-  showStore.selectScene(scene.id)
-  showStore.selectLayer(null)
-  emit('openInspector')
-}
-
-function duplicate(scene: Scene, index: number): void {
-  const { layers, contents } = withOwnContents(showStore.show!, scene.layers, makeId)
-  const copy = copyScene({ ...scene, layers }, t('build.copyName', { name: scene.name.slice(0, 70) }), makeId)
-  const isMade = showStore.edit(t('edits.duplicate', { name: scene.name }), (show) => addScene(addContents(show, contents), copy, index + 1))
-  if (isMade) showStore.selectScene(copy.id)
-}
-
-async function move(scene: Scene, index: number): Promise<void> {
-  if (index < 0 || index >= scenes.value.length) return
-  showStore.edit(t('edits.moveScene', { name: scene.name }), (show) => moveScene(show, scene.id, index))
-  await focusOn(scene.id)
-  announce(t('build.placeOf', { name: scene.name, n: scenes.value.findIndex(({ id }) => id === scene.id) + 1, count: scenes.value.length }))
 }
 
 /** Moving an element takes its focus away. */
@@ -91,38 +60,6 @@ async function focusOn(sceneId: string): Promise<void> {
 function onDrop(event: { oldIndex?: number | undefined; newIndex?: number | undefined }): void {
   const scene = scenes.value[event.oldIndex ?? -1]
   if (scene !== undefined && event.newIndex !== undefined && event.newIndex !== event.oldIndex) void move(scene, event.newIndex)
-}
-
-function actionsOf(scene: Scene, index: number): MenuAction[] {
-  const isOnAir = scene.id === air.onAirId
-  const isFirst = scene.id === showStore.onAirId
-  const take: MenuAction = air.isFeedOn
-    ? { label: t('build.putOnAir'), icon: Radio, disabled: isOnAir, run: () => air.takeOnAir(scene.id) }
-    : { label: isFirst ? t('build.isFirst') : t('build.makeFirst'), icon: Radio, disabled: isFirst, run: () => air.takeOnAir(scene.id) }
-  const refusal = scenes.value.length === 1 ? t('build.lastScene') : isOnAir ? t('build.onAirStays') : null
-  return [
-    take,
-    { label: t('build.duplicate'), icon: Copy, run: () => duplicate(scene, index) },
-    { label: t('build.rename'), icon: Pencil, run: () => (renamingId.value = scene.id) },
-    {
-      label: scene.locked ? t('build.unlockMenu') : t('build.lockMenu'),
-      icon: scene.locked ? LockOpen : Lock,
-      run: () => showStore.edit(t('edits.lockScene', { name: scene.name }), (show) => updateScene(show, scene.id, (one) => ({ ...one, locked: !one.locked }))),
-    },
-    { label: t('build.detailsMenu'), icon: NotebookPen, run: () => showDetails(scene) },
-    { label: t('build.moveUp'), icon: MoveUp, disabled: index === 0, run: () => void move(scene, index - 1) },
-    { label: t('build.moveDown'), icon: MoveDown, disabled: index === scenes.value.length - 1, run: () => void move(scene, index + 1) },
-    {
-      label: refusal ?? t('build.delete'),
-      icon: Trash2,
-      disabled: refusal !== null,
-      run: () => showStore.edit(t('edits.removeScene', { name: scene.name }), (show) => removeScene(show, scene.id)),
-    },
-  ]
-}
-
-function rename(scene: Scene, name: string): void {
-  showStore.edit(t('edits.rename', { name: scene.name }), (show) => updateScene(show, scene.id, (current) => ({ ...current, name })))
 }
 
 function onKey(event: KeyboardEvent, scene: Scene, index: number): void {

@@ -7,6 +7,7 @@ import type { Scene, Show } from '../../core/show/show.ts'
 import { api, type StoredShow } from './api.ts'
 import { browserHost, holdTabLock } from './browser-host.ts'
 import { changedScene } from './changed-scene.ts'
+import { FinishingShows } from './finishing-shows.ts'
 import { History } from './history.ts'
 import { useSelection } from './use-selection.ts'
 import { ShowSession, type Role, type SessionNotice, type ShowChange } from './show-session.ts'
@@ -39,8 +40,7 @@ export const useShowStore = defineStore('show', () => {
   const host = browserHost((name) => copyName(name))
   let session: ShowSession | null = null
   let opening = 0
-  /** Closed sessions that still save. */
-  const finishing = new Map<string, ShowSession>()
+  const finishing = new FinishingShows()
   holdTabLock()
 
   const isEditor = computed(() => role.value === 'editing')
@@ -66,9 +66,7 @@ export const useShowStore = defineStore('show', () => {
     history.value = new History(() => performance.now())
     role.value = 'asking'
     // What was not saved when this show was closed goes on from there.
-    const unfinished = finishing.get(id)
-    finishing.delete(id)
-    session = unfinished ?? startSession(id, stored)
+    session = finishing.take(id) ?? startSession(id, stored)
     session.reopen()
     saveState.value = session.saver.state
     adopt(session.saver.unsaved ?? stored.show)
@@ -92,7 +90,7 @@ export const useShowStore = defineStore('show', () => {
     if (session !== null) {
       const closing = session
       closing.close()
-      if (closing.saver.unsaved !== null) finishInBackground(closing)
+      if (closing.saver.unsaved !== null) finishing.add(closing)
     }
     session = null
     showId.value = null
@@ -240,29 +238,16 @@ export const useShowStore = defineStore('show', () => {
   /** Sends what is unsaved now. */
   function flush(): void {
     session?.saver.flush()
-    for (const each of finishing.values()) each.saver.flush()
-  }
-
-  function finishInBackground(closing: ShowSession): void {
-    const { showId: id, saver } = closing
-    finishing.set(id, closing)
-    const look = async (): Promise<void> => {
-      while (saver.unsaved !== null && saver.state.kind !== 'refused') {
-        await saver.settle()
-        if (saver.unsaved !== null) await new Promise((resolve) => window.setTimeout(resolve, 500))
-      }
-      if (finishing.get(id) === closing) finishing.delete(id)
-    }
-    void look()
+    for (const each of finishing.all) each.saver.flush()
   }
 
   /** Whether leaving the page now would lose something: it is neither saved nor kept by the browser. */
   function isAtRisk(): boolean {
-    return [session, ...finishing.values()].some((each) => each !== null && each.saver.unsaved !== null && !each.saver.isKept)
+    return [session, ...finishing.all].some((each) => each !== null && each.saver.unsaved !== null && !each.saver.isKept)
   }
 
   window.addEventListener('pagehide', () => {
-    for (const each of [session, ...finishing.values()]) each?.saver.release()
+    for (const each of [session, ...finishing.all]) each?.saver.release()
   })
   window.addEventListener('beforeunload', (event) => {
     if (isAtRisk()) event.preventDefault()
