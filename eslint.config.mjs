@@ -118,4 +118,11 @@ export default tseslint.config(
       'no-restricted-imports': ['error', { patterns: [{ group: ['node:*', 'vue', 'express', 'sequelize'], message: 'Core is pure computation.' }] }],
     },
   },
+  {
+    // A file is read in one go, a function in one look. Composables and stores are one function each: for them the file is the bound.
+    files: ['**/*.{ts,vue,mjs}'],
+    ignores: ['**/*.{test,spec}.ts', 'tests/**'],
+    rules: { 'max-lines': ['error', 300], 'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }] },
+  },
+  { files: ['app/**/use-*.ts', 'app/**/*.store.ts'], rules: { 'max-lines-per-function': 'off' } },
 )

@@ -22,6 +22,23 @@ export interface DemoAssets {
 
 const CANVAS = { widthPx: 1280, heightPx: 720, frameRate: 30 } as const
 
+/** What the demo's texts say, line by line. */
+const CLASS_TITLE: TextContent['blocks'] = [
+  { text: 'Reading a brood frame', weight: 700, sizePx: 42, colour: '#ffffff' },
+  { text: 'Evening class · part 2 of 4', weight: 400, sizePx: 24, colour: '#d8e5dd' },
+]
+const TONIGHT: TextContent['blocks'] = [
+  { text: 'What a healthy\nframe shows', weight: 700, sizePx: 64, colour: '#1d2a26' },
+  { text: ' ', weight: 400, sizePx: 20, colour: '#1d2a26' },
+  { text: '1  Capped brood, even and tan', weight: 400, sizePx: 34, colour: '#35463f' },
+  { text: '2  A rainbow of pollen above', weight: 400, sizePx: 34, colour: '#35463f' },
+  { text: '3  Eggs standing upright', weight: 400, sizePx: 34, colour: '#35463f' },
+]
+const CLOSING: TextContent['blocks'] = [
+  { text: 'Thank you, and good night', weight: 700, sizePx: 64, colour: '#fff6e2' },
+  { text: 'Next class: swarms, and how to prevent them', weight: 400, sizePx: 30, colour: '#f0d9a8' },
+]
+
 /** Builds the demo show. Ids count up, so the show is the same each time. */
 export function demoShow(assets: DemoAssets): Show {
   let count = 0
@@ -50,10 +67,7 @@ export function demoShow(assets: DemoAssets): Show {
   const classTitle = says(
     title,
     {
-      blocks: [
-        { text: 'Reading a brood frame', weight: 700, sizePx: 42, colour: '#ffffff' },
-        { text: 'Evening class · part 2 of 4', weight: 400, sizePx: 24, colour: '#d8e5dd' },
-      ],
+      blocks: CLASS_TITLE,
     },
     { x: 64, y: 556, width: 560, height: 116 },
     4,
@@ -63,26 +77,16 @@ export function demoShow(assets: DemoAssets): Show {
     points,
     {
       plate: null,
-      blocks: [
-        { text: 'What a healthy\nframe shows', weight: 700, sizePx: 64, colour: '#1d2a26' },
-        { text: ' ', weight: 400, sizePx: 20, colour: '#1d2a26' },
-        { text: '1  Capped brood, even and tan', weight: 400, sizePx: 34, colour: '#35463f' },
-        { text: '2  A rainbow of pollen above', weight: 400, sizePx: 34, colour: '#35463f' },
-        { text: '3  Eggs standing upright', weight: 400, sizePx: 34, colour: '#35463f' },
-      ],
+      blocks: TONIGHT,
     },
     { x: 72, y: 150, width: 680, height: 420 },
   )
-  const thanks = newTextLayer('Thank you', '', CANVAS, makeId)
   const closing = says(
-    thanks,
+    newTextLayer('Thank you', '', CANVAS, makeId),
     {
       align: 'centre',
       plate: null,
-      blocks: [
-        { text: 'Thank you, and good night', weight: 700, sizePx: 64, colour: '#fff6e2' },
-        { text: 'Next class: swarms, and how to prevent them', weight: 400, sizePx: 30, colour: '#f0d9a8' },
-      ],
+      blocks: CLOSING,
     },
     { x: 140, y: 150, width: 1000, height: 190 },
   )

@@ -12,8 +12,12 @@ async function main() {
   say('\n— build')
   const { buildAll } = await import('./build.mjs')
   await buildAll()
+  const browserTests = (project, workers) =>
+    run(process.execPath, ['node_modules/@playwright/test/cli.js', 'test', `--project=${project}`, `--workers=${workers}`])
   say('\n— browser tests')
-  run(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'])
+  browserTests('calm', 2)
+  say('\n— browser tests that measure time')
+  browserTests('timed', 1)
 }
 
 main().catch((error) => {

@@ -1,20 +1,19 @@
 // The engine: owns the loop, the sources, the on-air picture and everything drawn from them.
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
-import type { SourceId } from '../../core/picture/source.ts'
-import { formatHex } from '../../core/colour/hex.ts'
-import type { InputKind, Show } from '../../core/show/show.ts'
-import { blockMeans } from '../../core/sync/clap-picture.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
 import type { EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { StillLoader } from '../still/still-loader.ts'
+import { LiveIds } from './live-ids.ts'
 import type { LiveSource } from './live-source.ts'
 import { LiveSources } from './live-sources.ts'
+import { EngineReports } from './engine-reports.ts'
 import { FeedPace } from './feed-pace.ts'
+import { Figures } from './figures.ts'
 import { FrameLedger } from './frame-ledger.ts'
 import { LoadBudget } from './load-budget.ts'
-import { Pacer } from './pacer.ts'
+import { Pacer, WORKER_CLOCK } from './pacer.ts'
 import { grabPicture } from './grab-picture.ts'
 import { GrabQueue } from './grab-queue.ts'
 import { FeedWriter } from './feed-writer.ts'
@@ -22,10 +21,9 @@ import { WEBCAM, type OutputOrder } from '../output-order.ts'
 import { OnAir } from './on-air.ts'
 import { ShowBook } from './show-book.ts'
 import { PersonFinder } from './person-finder.ts'
-import { pickColour } from './pick-colour.ts'
+import { followed } from './rate-meter.ts'
 import { ResourceBook } from './resource-book.ts'
-import { ScopeWatch } from './scope-watch.ts'
-import { treatmentOf } from './steps-of.ts'
+import { openRasterWorker } from '../raster-worker/open-raster-worker.ts'
 import { RasterClient } from '../raster-worker/raster-client.ts'
 import type { RasterFiles } from '../raster-worker/protocol.ts'
 import { SourceBook } from '../sources/source-book.ts'
@@ -33,14 +31,10 @@ import { View } from './view.ts'
 import { Views, type AirState } from './views.ts'
 import { openContext } from './open-context.ts'
 
-const STATS_EVERY_MS = 500
 /** While the feed runs it comes first: what the presenter sees is drawn at half the rate. */
 const TICKS_PER_VIEW_ON_AIR = 2
 /** A mean frame that takes longer leaves too little of a thirtieth of a second to others. */
 const SHORT_OF_TIME_MS = 22
-const MOST_TOLD_FAULTS = 20
-const SCOPES_EVERY_MS = 220
-const SCOPES_EVERY_MS_ON_AIR = 600
 
 export class Engine {
   readonly #post: (message: FromEngine, transfer?: Transferable[]) => void
@@ -50,24 +44,18 @@ export class Engine {
   readonly #ledger = new FrameLedger()
   readonly #resources: ResourceBook
   readonly #persons: PersonFinder
-  #scopes: ScopeWatch | null = null
+  readonly #figures: Figures
   readonly #pacer: Pacer
   readonly #budget = new LoadBudget()
   readonly #pace = new FeedPace()
   readonly #live: LiveSources
   readonly #views: Views
-  #motionInputId: string | null = null
   readonly #shows = new ShowBook()
-  /** Inputs of the open show and of what is on air, as they were last followed. */
-  #inputs: Show['inputs'] | null = null
+  readonly #liveIds = new LiveIds()
   #isPageHidden = false
-  #cameraIds: ReadonlySet<SourceId> = new Set()
-  /** Of cameras, screens and clips: a scene that should have one and has none is not shown. */
-  #liveIds: ReadonlySet<SourceId> = new Set()
-  readonly #toldFaults = new Set<string>()
+  readonly #reports: EngineReports
   readonly #grabs: GrabQueue
   readonly #rasters: RasterClient
-  #lastStatsMs = 0
   #ticks = 0
   #frameMs = 0
   /** Of it, what the picture on air takes. */
@@ -82,6 +70,7 @@ export class Engine {
     post: (message: FromEngine, transfer?: Transferable[]) => void,
   ) {
     this.#post = post
+    this.#reports = new EngineReports(post)
     this.#executors = new Executors(new Treatments(heap), openContext, (state) => post({ type: 'executor', state }))
     this.#executors.pin(pin)
     this.#views = new Views(() => post({ type: 'firstPicture' }))
@@ -105,12 +94,10 @@ export class Engine {
       },
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
       onRaster: () => this.#showSoon(),
-      onRasterFailed: (reason) => this.#tellFault(reason),
+      onRasterFailed: (reason) => this.#reports.tellFault(reason),
     })
-    this.#air = new OnAir(this.#executors.make(), this.#book, this.#rasters, this.#shows, {
-      isLive: (sourceId) => this.#liveIds.has(sourceId),
-      isCamera: (sourceId) => this.#cameraIds.has(sourceId),
-    })
+    this.#figures = new Figures(this.#executors, this.#book, post)
+    this.#air = new OnAir(this.#executors.make(), this.#book, this.#rasters, this.#shows, this.#liveIds)
     this.#resources = new ResourceBook(assetUrl, loadAsset, {
       onChange: (resources) => this.#executors.setResources(resources),
       onFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
@@ -127,7 +114,7 @@ export class Engine {
       ({ requestId }, picture) => post({ type: 'grabbed', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
     )
     this.#pacer = new Pacer(
-      { now: () => performance.now(), setTimer: (run, delay) => setTimeout(run, delay) as unknown as number, clearTimer: (timer) => clearTimeout(timer) },
+      WORKER_CLOCK,
       (nowMs) => this.#tick(nowMs),
       (error) => this.#faulted(error),
     )
@@ -149,8 +136,7 @@ export class Engine {
         this.#air.receive(message.message, performance.now())
         return this.#follow()
       case 'watchMotion':
-        this.#motionInputId = message.inputId
-        return
+        return this.#figures.watchMotion(message.inputId)
       case 'supply':
         return this.#live.open(message.inputId, message.supply, message.setsBeat)
       case 'supplyGone':
@@ -172,11 +158,9 @@ export class Engine {
         if (message.id === WEBCAM.id) this.#pacer.divide(1)
         return this.#air.close(message.id)
       case 'pick':
-        return this.#pick(message)
+        return this.#figures.pick(this.#shows.open, message)
       case 'watch':
-        this.#scopes?.dispose()
-        this.#scopes = message.inputId === null ? null : new ScopeWatch(message.inputId, message.layer, this.#executors)
-        return
+        return this.#figures.watchScopes(message.inputId, message.layer)
       case 'cover':
         return this.#rasters.cover(message)
       case 'dropCover':
@@ -205,11 +189,7 @@ export class Engine {
     this.#shows.follow(this.#air.programme)
     const { open, together } = this.#shows
     if (open === null || together === null) return
-    const idsOf = (kinds: readonly InputKind[]) => new Set(together.inputs.filter(({ kind }) => kinds.includes(kind)).map(({ id }) => inputSourceId(id)))
-    if (together.inputs !== this.#inputs) {
-      this.#inputs = together.inputs
-      this.#cameraIds = idsOf(['camera'])
-      this.#liveIds = idsOf(['camera', 'screen', 'clip'])
+    if (this.#liveIds.follow(together.inputs)) {
       this.#book.follow(together)
       this.#live.keepOnly(new Set(together.inputs.map((input) => input.id)))
     }
@@ -230,19 +210,13 @@ export class Engine {
     const id = inputSourceId(inputId)
     this.#book.setLive(id, source.frame!)
     this.#persons.look(id, source.frame!.picture)
-    if (this.#motionInputId === inputId) this.#tellMotion(source)
+    this.#figures.takeFrame(inputId, source)
     if (this.#live.beatInputId(this.#air.drawnSources) === inputId) this.#pacer.beat()
-  }
-
-  /** When it came, on the clock that all threads share, and what it looks like in coarse. */
-  #tellMotion({ frame, captureMs }: LiveSource): void {
-    const sample = { arrivalMs: performance.timeOrigin + performance.now(), captureMs, blocks: blockMeans(frame!.picture) }
-    this.#post({ type: 'motion', sample }, [sample.blocks.buffer as ArrayBuffer])
   }
 
   #invalidate(): void {
     this.#air.invalidate()
-    this.#scopes?.invalidate()
+    this.#figures.invalidate()
     this.#views.invalidate()
   }
 
@@ -257,33 +231,27 @@ export class Engine {
     const wantsAir = this.#air.isAnyOpen || (showsViews && this.#views.wantsAir(this.#airState()))
     if (wantsAir) {
       const picture = this.#air.makePictures(nowMs)
-      this.#airMs = steady(this.#airMs, performance.now() - started)
+      this.#airMs = followed(this.#airMs, performance.now() - started)
       if (showsViews && picture !== null) this.#views.showAir(picture, this.#airState(), nowMs)
     }
     if (showsViews) {
       const hasTime = this.#budget.takeSmall(nowMs)
       this.#views.draw(show, this.#airState(), nowMs, hasTime)
-      if (hasTime) this.#measureScopes(show, nowMs)
+      if (hasTime) this.#figures.measureScopes(show, nowMs, this.#air.isFeedOpen)
     }
     this.#grabs.serve(nowMs)
     this.#longestRasterMs = Math.max(this.#longestRasterMs, this.#book.rasters.takeSpentMs())
     const tookMs = performance.now() - started
     this.#budget.spend(tookMs)
-    this.#frameMs = steady(this.#frameMs, tookMs)
+    this.#frameMs = followed(this.#frameMs, tookMs)
     if (this.#air.isFeedOpen) this.#keepPace(nowMs)
-    this.#tellStats(nowMs)
+    this.#reports.tellStats(nowMs, () => this.#stats(nowMs))
   }
 
   /** On a machine that cannot hold the rate, every second picture goes out, evenly. */
   #keepPace(nowMs: number): void {
     this.#pace.note(nowMs, this.#pacer.fullPeriodMs)
     this.#pacer.divide(this.#pace.divider)
-  }
-
-  #tellStats(nowMs: number): void {
-    if (nowMs - this.#lastStatsMs < STATS_EVERY_MS) return
-    this.#lastStatsMs = nowMs
-    this.#post({ type: 'stats', stats: this.#stats(nowMs) })
   }
 
   #airState(): AirState {
@@ -300,35 +268,10 @@ export class Engine {
     const nowMs = performance.now()
     try {
       this.#air.coverFault(nowMs)
-      this.#tellStats(nowMs)
+      this.#reports.tellStats(nowMs, () => this.#stats(nowMs))
     } finally {
-      this.#tellFault(reason)
+      this.#reports.tellFault(reason)
     }
-  }
-
-  #tellFault(reason: string): void {
-    if (this.#toldFaults.has(reason) || this.#toldFaults.size >= MOST_TOLD_FAULTS) return
-    this.#toldFaults.add(reason)
-    this.#post({ type: 'faulted', reason })
-  }
-
-  #measureScopes(show: Show, nowMs: number): void {
-    const scopes = this.#scopes
-    if (scopes === null || nowMs - scopes.lastMs < (this.#air.isFeedOpen ? SCOPES_EVERY_MS_ON_AIR : SCOPES_EVERY_MS)) return
-    scopes.lastMs = nowMs
-    const measured = scopes.measure(show, this.#book)
-    if (measured !== null) this.#post({ type: 'scopes', inputId: scopes.inputId, scopes: measured })
-  }
-
-  #pick(message: Extract<ToEngine, { type: 'pick' }>): void {
-    const frame = this.#book.frames.get(inputSourceId(message.inputId))
-    const show = this.#shows.open
-    const input = show?.inputs.find((candidate) => candidate.id === message.inputId)
-    const colour =
-      frame === undefined || show === null || input === undefined
-        ? null
-        : formatHex(pickColour(frame.picture, treatmentOf(show, input, message.layer), message.beforeStepId, message.x, message.y))
-    this.#post({ type: 'picked', requestId: message.requestId, colour })
   }
 
   #stats(nowMs: number): EngineStats {
@@ -348,13 +291,4 @@ export class Engine {
       inputs: this.#live.stats(nowMs),
     }
   }
-}
-
-/** A mean that follows slowly. */
-function steady(mean: number, next: number): number {
-  return mean === 0 ? next : mean * 0.95 + next * 0.05
-}
-
-function openRasterWorker(): Worker {
-  return new Worker(new URL('../raster-worker/raster.worker.ts', import.meta.url), { type: 'module', name: 'rasters' })
 }

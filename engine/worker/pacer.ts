@@ -8,6 +8,13 @@ export interface PacerClock {
   readonly clearTimer: (timer: number) => void
 }
 
+/** The clock of the thread that it runs on. */
+export const WORKER_CLOCK: PacerClock = {
+  now: () => performance.now(),
+  setTimer: (run, delayMs) => setTimeout(run, delayMs) as unknown as number,
+  clearTimer: (timer) => clearTimeout(timer),
+}
+
 /** A camera frame is taken at once if this share of a period has passed. */
 const EARLIEST_SHARE = 0.3
 /** At half the rate: every second frame of the camera, and not the one before it when that waited for the loop. */

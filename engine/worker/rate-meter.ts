@@ -23,3 +23,8 @@ export class RateMeter {
     return ((this.#times.length - 1) * 1000) / (last - first)
   }
 }
+
+/** A mean that follows new values slowly; it begins with the first. */
+export function followed(mean: number, next: number): number {
+  return mean === 0 ? next : mean * 0.95 + next * 0.05
+}

@@ -12,12 +12,12 @@ import { startTestServer, type TestServer } from '../support/test-server.ts'
 export { expect }
 
 /** Frames a second of the demo's shows and cameras, unless a file asks for the full rate with `test.use({ frameRate: FULL_RATE })`. */
-export const CALM_RATE = 10
+export const CALM_RATE = 5
 /** What the demo has. For tests that tell the feed from the card by its rate, or count frames. */
 export const FULL_RATE = 30
 
 export const test = base.extend<{ server: TestServer; frameRate: number }, { demoLibrary: string }>({
-  // Drawing is most of what a test costs. Where the rate doesn't matter, a third of the frames leaves the time to the interface.
+  // Drawing is most of what a test costs. Where the rate doesn't matter, a sixth of the frames leaves the time to the interface.
   frameRate: [CALM_RATE, { option: true }],
   // Its pictures take long to draw: once, and a copy for each test.
   demoLibrary: [

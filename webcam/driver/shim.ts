@@ -26,7 +26,8 @@ const kindsOf = ['microphone', 'camera'] as const
 
 type Asked = Readonly<Record<DeviceKind, MediaTrackConstraints>>
 
-/** Puts the door's devices among those of a page. Everything that is not theirs is passed on untouched. */
+/** Puts the door's devices among those of a page. Everything that is not theirs is passed on untouched. All of it shares the originals that it stands before. */
+// eslint-disable-next-line max-lines-per-function
 export function installShim(scope: MediaScope, door: DeviceDoor, rights: PageRights = openRights): void {
   const { mediaDevices } = scope.navigator
   if (MARK in mediaDevices) return

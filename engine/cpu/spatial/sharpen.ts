@@ -15,7 +15,9 @@ const GROUP = 8
 /**
  * Unsharp mask on luma, neighbours counted by their opacity (core/steps/sharpen/reference.ts). Rows pass through a ring that stays in
  * the processor's cache. Opaque rows need no weights; of the others only what is not clear is worked on.
+ * One pass over the rows, whose parts share their buffers.
  */
+// eslint-disable-next-line max-lines-per-function
 export const liveSharpen: MakeLiveWork<SharpenWork> = ({ heap, widthPx, heightPx, allocate }, { settings }) => {
   const taps = fineTaps(gaussianTaps(settings.radius))
   const radius = (taps.length - 1) / 2
