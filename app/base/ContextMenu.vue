@@ -63,7 +63,7 @@ watch(
       ref="panel"
       role="menu"
       :aria-label="label"
-      class="z-50 max-h-[calc(100vh-16px)] w-64 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e]"
+      class="z-50 max-h-[calc(100vh-16px)] w-72 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e]"
       :style="floatingStyles"
       @keydown="onKey"
       @contextmenu.prevent
@@ -80,7 +80,10 @@ watch(
           @click="run(action)"
         >
           <component :is="action.icon" v-if="action.icon" :size="15" :stroke-width="1.8" class="shrink-0 text-soft" aria-hidden="true" />
-          <span class="min-w-0 flex-1 truncate">{{ action.label }}</span>
+          <span class="min-w-0 flex-1">
+            <span class="block truncate" :title="action.label">{{ action.label }}</span>
+            <span v-if="action.detail" class="block text-[12px] leading-snug text-soft">{{ action.detail }}</span>
+          </span>
         </button>
       </template>
     </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useLocalStorage } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, onScopeDispose, ref, watch, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { findLayer } from '../../core/layers/tree.ts'
 import { useWindowShape } from '../shell/use-window-shape.ts'
@@ -9,6 +9,8 @@ import { useShowStore } from '../show/show.store.ts'
 import DepthStrip from './DepthStrip.vue'
 import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
+import { layerTarget } from '../commands/layer-target.ts'
+import { useLayerActions } from './use-layer-actions.ts'
 import { useClipboard } from './use-clipboard.ts'
 import StageArea from './stage/StageArea.vue'
 import StageTools from './stage/StageTools.vue'
@@ -22,6 +24,11 @@ const props = defineProps<{
 const { t } = useI18n()
 const showStore = useShowStore()
 useOpenShow(() => props.showId)
+
+// While Build is open, commands act on its selection.
+const { target } = useLayerActions()
+watchEffect(() => (layerTarget.value = target.value))
+onScopeDispose(() => (layerTarget.value = null))
 
 const { onClipboard } = useClipboard()
 for (const kind of ['paste', 'copy', 'cut'] as const) useEventListener(document, kind, onClipboard)

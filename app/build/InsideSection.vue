@@ -7,13 +7,15 @@ import { RouterLink } from 'vue-router'
 import { inkModes, type InkMode } from '../../core/layout/inside-page.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
+import { useCommands } from '../commands/use-commands.ts'
 import { useShowStore } from '../show/show.store.ts'
 import InspectorSection from './InspectorSection.vue'
 import { useInsidePage } from './use-inside-page.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
-const { canStandIn, putInside, mode, setMode, whiteWallOf } = useInsidePage()
+const { run } = useCommands()
+const { canStandIn, mode, setMode, whiteWallOf } = useInsidePage()
 const choices = computed(() => inkModes.map((value: InkMode) => ({ value, label: t(`inside.modes.${value}`), detail: t(`inside.modeHints.${value}`) })))
 </script>
 
@@ -31,7 +33,7 @@ const choices = computed(() => inkModes.map((value: InkMode) => ({ value, label:
       </p>
     </template>
     <template v-else>
-      <BaseButton class="w-full" :icon="BookOpenText" @click="putInside">{{ t('inside.put') }}</BaseButton>
+      <BaseButton class="w-full" :icon="BookOpenText" @click="run('standInside')">{{ t('commands.does.standInside') }}</BaseButton>
       <p class="mt-1.5 leading-snug text-soft">{{ t('inside.hint') }}</p>
     </template>
   </InspectorSection>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { inputOf, inputIdOf } from '../../core/layers/index.ts'
-import { ChevronLeft, Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Type } from 'lucide-vue-next'
+import { ChevronLeft, Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Pencil, Type } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { canBePage } from '../../core/layout/inside-page.ts'
 import { layersOf } from '../../core/layers/tree.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { Layer } from '../../core/show/show.ts'
-import ActionMenu from '../base/ActionMenu.vue'
+import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import IconButton from '../base/IconButton.vue'
@@ -24,13 +24,17 @@ import PlaceSection from './PlaceSection.vue'
 import SceneSection from './SceneSection.vue'
 import UnseenNote from './UnseenNote.vue'
 import { useAddLayer } from './use-add-layer.ts'
-import { useLayerActions } from './use-layer-actions.ts'
+import { useLayerMenu } from './use-layer-menu.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const isRenaming = ref(false)
-const { actions } = useLayerActions(isRenaming)
+const menu = useLayerMenu()
+const actions = computed<MenuAction[]>(() => [
+  { label: t('layer.name'), icon: Pencil, disabled: showStore.scene?.locked === true, run: () => (isRenaming.value = true) },
+  ...menu.value,
+])
 const { addText, chooseFiles } = useAddLayer()
 const layer = computed(() => showStore.layer)
 const group = computed(() => showStore.openGroups.at(-1) ?? null)

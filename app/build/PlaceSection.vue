@@ -3,7 +3,7 @@ import { inputIdOf } from '../../core/layers/index.ts'
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { fitToCanvas, placeLayer, updateLayer } from '../../core/show/edits.ts'
+import { placeLayer, updateLayer } from '../../core/show/edits.ts'
 import { RANGES } from '../../core/schema/limits.ts'
 import type { FitMode } from '../../core/box/fit.ts'
 import type { Layer, Placement } from '../../core/show/show.ts'
@@ -14,6 +14,7 @@ import { useShowStore } from '../show/show.store.ts'
 import AlignRow from './AlignRow.vue'
 import CropRow from './CropRow.vue'
 import InspectorSection from './InspectorSection.vue'
+import { useCommands } from '../commands/use-commands.ts'
 import { useLayerActions } from './use-layer-actions.ts'
 
 const props = defineProps<{ layer: Layer }>()
@@ -21,7 +22,9 @@ const { t } = useI18n()
 const showStore = useShowStore()
 /** On the canvas of the scene, wherever in groups it lies. */
 const placement = computed(() => showStore.stageLayers.find(({ id }) => id === props.layer.id)?.placement ?? props.layer.placement)
-const { hasOwnSize, ownSize } = useLayerActions()
+const { hasOwnSize } = useLayerActions()
+const { commands, run } = useCommands()
+const sizes = computed(() => (['fillCanvas', 'resetSize'] as const).filter((id) => commands.value[id].isFor))
 /** Numbers are pixels of the canvas, or hundredths of its width or height. */
 const unit = useLocalStorage<'px' | 'percent'>('green-room:place-unit', 'px')
 const units = computed(() => [
@@ -48,12 +51,6 @@ function place(part: Partial<Placement>, key: string): void {
       (show) => placeLayer(show, sceneId, props.layer.id, part),
       `place-${props.layer.id}-${key}`,
     )
-}
-
-function wholeCanvas(): void {
-  const { sceneId } = showStore
-  if (sceneId !== null)
-    showStore.edit(t('edits.placement', { name: props.layer.name }), (show) => fitToCanvas(show, sceneId, props.layer.id, placement.value.fit))
 }
 
 function setOpacity(opacity: number): void {
@@ -105,11 +102,15 @@ function setOpacity(opacity: number): void {
       />
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-x-3">
-      <button type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="wholeCanvas">
-        {{ t('inspector.whole') }}
-      </button>
-      <button v-if="hasOwnSize" type="button" class="min-h-6 rounded font-medium text-green hover:underline" :disabled="layer.locked" @click="ownSize">
-        {{ t('inspector.ownSize') }}
+      <button
+        v-for="id in sizes"
+        :key="id"
+        type="button"
+        class="min-h-6 rounded font-medium text-green hover:underline"
+        :disabled="layer.locked"
+        @click="run(id)"
+      >
+        {{ t(`commands.does.${id}`) }}
       </button>
     </div>
     <AlignRow class="mt-1" />

@@ -1,28 +1,7 @@
-// What can be done with the selected layers, for the inspector's menu and the one on the stage.
+// What can be done with the selected layers: the commands for layers act on this.
 import { isGroup } from '../../core/layers/group.ts'
 import { contentIdOf, layerKindOf } from '../../core/layers/index.ts'
-import {
-  ArrowDownToLine,
-  ArrowUpToLine,
-  BookOpenText,
-  ChevronDown,
-  ChevronUp,
-  ClipboardPaste,
-  Copy,
-  Expand,
-  Files,
-  FolderOpen,
-  Group,
-  LayoutGrid,
-  Link2,
-  MoveUpRight,
-  Pencil,
-  ScanLine,
-  Scissors,
-  Trash2,
-  Ungroup,
-} from 'lucide-vue-next'
-import { computed, type Ref } from 'vue'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { placeAlike, putInAllScenes, siblingsOf } from '../../core/show/all-scenes.ts'
@@ -31,9 +10,8 @@ import { sizeOf } from '../../core/layout/arrange/arrange-scene.ts'
 import { canBePage } from '../../core/layout/inside-page.ts'
 import { fitToCanvas, placeLayer } from '../../core/show/edits.ts'
 import { canGroup, groupLayers, ungroup } from '../../core/show/group-edits.ts'
-import { LIMITS } from '../../core/schema/limits.ts'
 import { reorderLayers, type OrderWay } from '../../core/show/layer-set-edits.ts'
-import type { MenuAction } from '../base/ActionMenu.vue'
+import type { LayerTarget } from '../commands/layer-target.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -41,8 +19,7 @@ import { useClipboard } from './use-clipboard.ts'
 import { useInsidePage } from './use-inside-page.ts'
 import { useRemoveLayer } from './use-remove-layer.ts'
 
-/** `isRenaming` is set when a layer is to be given another name; without it that is not offered. */
-export function useLayerActions(isRenaming?: Ref<boolean>) {
+export function useLayerActions() {
   const { t } = useI18n()
   const showStore = useShowStore()
   const engine = useEngineStore()
@@ -122,64 +99,43 @@ export function useLayerActions(isRenaming?: Ref<boolean>) {
     return layerKindOf(layer).hasPicture(layer, show)
   })
 
-  const actions = computed<MenuAction[]>(() => {
-    const { selectedLayers: layers, layer, show, scene } = showStore
-    const past: MenuAction = {
-      label: t('layer.paste'),
-      icon: ClipboardPaste,
-      disabled: !hasCopied.value || scene?.locked === true,
-      ...(hasCopied.value ? {} : { why: t('commands.why.nothingCopied') }),
-      run: () => paste('own'),
+  /** What commands act on. */
+  const target = computed<LayerTarget | null>(() => {
+    const { selectedLayers: layers, layer, show, scene, selectedIds } = showStore
+    if (show === null || scene === null) return null
+    const isAlone = layers.length === 1 && layer !== null && !isInGroup.value
+    const withBehind = behind.value === null || layer === null ? [] : [behind.value.id, layer.id]
+    return {
+      count: layers.length,
+      isLocked: scene.locked,
+      isLayerLocked: layer?.locked === true,
+      isGroup: isGroup(layer),
+      hasCopied: hasCopied.value,
+      canShare: layers.some((one) => contentIdOf(one) !== null),
+      hasOwnSize: hasOwnSize.value,
+      canStandIn: isAlone && canBePage(show, layer) && canStandIn.value,
+      canBeInOtherScenes: isAlone && show.scenes.length > 1 && !isGroup(layer),
+      inOtherScenes: siblings.value.length,
+      behindName: behind.value?.name ?? null,
+      isTooDeepWithBehind: !canGroup(scene, withBehind),
+      isTooDeep: !canGroup(scene, selectedIds),
+      copy,
+      cut,
+      paste,
+      duplicate,
+      order,
+      fillCanvas: wholeCanvas,
+      resetSize: ownSize,
+      standInside: putInside,
+      putInAllScenes: everywhere,
+      placeAlike: sameInAll,
+      groupWithBehind: () => group(withBehind),
+      group: () => group(selectedIds),
+      openGroup: () => isGroup(layer) && showStore.openGroup(layer),
+      ungroup: takeApart,
+      remove: () => removeLayer(showStore.selectedIds),
     }
-    if (layer === null || show === null || scene === null) return [past]
-    const isOne = layers.length === 1
-    const isLocked = scene.locked
-    const groupable = (ids: readonly string[]) =>
-      canGroup(scene, ids) ? { disabled: isLocked } : { disabled: true, detail: t('layer.tooDeep', { count: LIMITS.depth }) }
-    const sharesWords = layers.some((one) => contentIdOf(one) !== null)
-    return [
-      ...(isOne && isRenaming !== undefined ? [{ label: t('layer.name'), icon: Pencil, disabled: isLocked, run: () => (isRenaming.value = true) }] : []),
-      { label: t('layer.copy'), icon: Copy, run: copy },
-      { label: t('layer.cut'), icon: Scissors, disabled: isLocked, run: cut },
-      past,
-      ...(hasCopied.value ? [{ label: t('layer.pasteSame'), icon: Link2, disabled: isLocked, run: () => paste('same') }] : []),
-      { label: t('layer.duplicate'), icon: Files, disabled: isLocked, run: () => duplicate('own') },
-      ...(sharesWords ? [{ label: t('layer.sameAgain'), icon: Link2, disabled: isLocked, run: () => duplicate('same') }] : []),
-      { label: t('layer.forward'), icon: ChevronUp, group: t('layer.order'), disabled: isLocked, run: () => order('forward') },
-      { label: t('layer.backward'), icon: ChevronDown, disabled: isLocked, run: () => order('backward') },
-      { label: t('layer.toFront'), icon: ArrowUpToLine, disabled: isLocked, run: () => order('front') },
-      { label: t('layer.toBack'), icon: ArrowDownToLine, disabled: isLocked, run: () => order('back') },
-      ...(isOne
-        ? [
-            { label: t('inspector.whole'), icon: Expand, group: t('inspector.place'), disabled: isLocked || layer.locked, run: wholeCanvas },
-            ...(hasOwnSize.value ? [{ label: t('inspector.ownSize'), icon: ScanLine, disabled: isLocked || layer.locked, run: ownSize }] : []),
-          ]
-        : []),
-      ...(isOne && !isInGroup.value && canBePage(show, layer) && canStandIn.value
-        ? [{ label: t('inside.put'), icon: BookOpenText, detail: t('inside.hint'), disabled: isLocked, run: putInside }]
-        : []),
-      ...(isOne && !isInGroup.value && show.scenes.length > 1 && !isGroup(layer)
-        ? [
-            { label: t('layer.inAllScenes'), icon: LayoutGrid, run: everywhere },
-            ...(siblings.value.length > 0 ? [{ label: t('layer.sameInAll'), icon: MoveUpRight, run: sameInAll }] : []),
-          ]
-        : []),
-      ...(isOne && behind.value !== null
-        ? [
-            {
-              label: t('layer.groupWith', { name: behind.value.name }),
-              icon: Group,
-              ...groupable([behind.value.id, layer.id]),
-              run: () => group([behind.value!.id, layer.id]),
-            },
-          ]
-        : []),
-      ...(isOne ? [] : [{ label: t('layer.group'), icon: Group, ...groupable(showStore.selectedIds), run: () => group(showStore.selectedIds) }]),
-      ...(isGroup(layer) && isOne ? [{ label: t('layer.openGroup'), icon: FolderOpen, run: () => showStore.openGroup(layer) }] : []),
-      ...(isGroup(layer) ? [{ label: t('layer.ungroup'), icon: Ungroup, disabled: isLocked, run: takeApart }] : []),
-      { label: isOne ? t('layer.remove') : t('layer.removeMany'), icon: Trash2, disabled: isLocked, run: () => removeLayer(showStore.selectedIds) },
-    ]
   })
 
-  return { actions, order, group, ownSize, wholeCanvas, hasOwnSize }
+  return { target, order, ownSize, wholeCanvas, hasOwnSize }
 }

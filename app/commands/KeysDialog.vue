@@ -8,7 +8,7 @@ import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
 import { keyGroups } from './fixed-keys.ts'
 import { bindingOf, keyWords } from './keys.ts'
-import { commandIds, type CommandId } from './list.ts'
+import { commandIds, commandList, type CommandId } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 
 const { t } = useI18n()
@@ -19,6 +19,15 @@ const refusal = ref<string | null>(null)
 const wordsOf = computed(() => (id: CommandId) => {
   const [key] = keys.keysOf(id)
   return key === undefined ? t('commands.noKey') : keyWords(key)
+})
+
+/** Those for the selected layers stand by themselves. */
+const parts = computed(() => {
+  const isForLayers = (id: CommandId) => commandList[id].group === 'layer'
+  return [
+    { title: t('keys.groups.everywhere'), ids: commandIds.filter((id) => !isForLayers(id)), hasScenes: true },
+    { title: t('commands.groups.layer'), ids: commandIds.filter(isForLayers), hasScenes: false },
+  ]
 })
 
 watch(
@@ -63,10 +72,10 @@ function wait(id: CommandId): void {
           </span>
         </div>
         <div class="columns-1 gap-8 min-[700px]:columns-2">
-          <section class="mb-4 break-inside-avoid">
-            <h3 class="mb-1 text-[12.5px] font-semibold text-soft">{{ t('keys.groups.everywhere') }}</h3>
+          <section v-for="part in parts" :key="part.title" class="mb-4 break-inside-avoid">
+            <h3 class="mb-1 text-[12.5px] font-semibold text-soft">{{ part.title }}</h3>
             <ul>
-              <li v-for="id in commandIds" :key="id" class="border-t border-line py-0.5">
+              <li v-for="id in part.ids" :key="id" class="border-t border-line py-0.5">
                 <div class="flex items-center gap-2">
                   <span class="min-w-0 flex-1">{{ t(`commands.does.${id}`) }}</span>
                   <span class="shrink-0 font-num text-[11.5px] text-soft" :data-testid="`key-${id}`">{{ wordsOf(id) }}</span>
@@ -84,7 +93,7 @@ function wait(id: CommandId): void {
                   {{ refusal ?? t('commands.press') }}
                 </p>
               </li>
-              <li class="flex items-baseline gap-3 border-t border-line py-1">
+              <li v-if="part.hasScenes" class="flex items-baseline gap-3 border-t border-line py-1">
                 <span class="min-w-0 flex-1">{{ t('keys.does.take') }}</span>
                 <span class="shrink-0 pr-8 font-num text-[11.5px] text-soft">{{ t('keys.press.take') }}</span>
               </li>

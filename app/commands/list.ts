@@ -1,4 +1,4 @@
-// Everything that can be done on every page, each once: its keys, its picture, when it can be done and what it does. Buttons, menus, keys, the list
+// Everything that can be done by command, each once: its keys, its picture, when it can be done and what it does. Buttons, menus, keys, the list
 // of keys and the palette read it. A new one is an entry here, and its words in locales/commands-en.ts.
 import {
   Coffee,
@@ -17,11 +17,13 @@ import {
   Video,
 } from 'lucide-vue-next'
 import type { Component } from 'vue'
+import { layerCommands } from './layer-commands.ts'
+import type { LayerTarget } from './layer-target.ts'
 import type { useAirStore } from '../air/air.store.ts'
 import type { useShowStore } from '../show/show.store.ts'
 import type { useVoiceStore } from '../sound/voice.store.ts'
 
-export type CommandGroup = 'everywhere' | 'air' | 'go'
+export type CommandGroup = 'everywhere' | 'air' | 'go' | 'layer'
 
 /** Why a command cannot run now. */
 export type WhyNot =
@@ -37,12 +39,17 @@ export type WhyNot =
   | 'locked'
   | 'nothingCopied'
   | 'unsupported'
+  | 'notInBuild'
+  | 'nothingSelected'
+  | 'tooDeep'
 
 /** What commands look at and act on. */
 export interface Studio {
   readonly show: ReturnType<typeof useShowStore>
   readonly air: ReturnType<typeof useAirStore>
   readonly voice: ReturnType<typeof useVoiceStore>
+  /** The selected layers; null away from Build. */
+  readonly layers: LayerTarget | null
   /** The page that is seen. */
   readonly page: string
   readonly goTo: (page: 'bench' | 'build' | 'devices' | 'shows') => void
@@ -57,9 +64,14 @@ export interface CommandEntry {
   readonly icon: Component
   /** Unless the presenter changes them; the first is the one that is shown. As tinykeys writes them. */
   readonly keys: readonly string[]
+  /** Whether menus and the palette offer it now; if not said, always. */
+  readonly isFor?: (studio: Studio) => boolean
   /** Reasons why it cannot run; the first that holds is told. */
   readonly whyNot: (studio: Studio) => readonly (WhyNot | false)[]
   readonly run: (studio: Studio) => void
+  /** In menus: words over it that begin a new part, and a second line. Keys of the catalogue. */
+  readonly heading?: string
+  readonly detail?: string
 }
 
 const always = () => []
@@ -121,6 +133,7 @@ export const commandList = {
   goBuild: page('build', LayoutPanelTop),
   goDevices: page('devices', Video),
   goShows: { group: 'go', icon: FolderOpen, keys: [], whyNot: ({ page: here }) => [here === 'shows' && 'here'], run: ({ goTo }) => goTo('shows') },
+  ...layerCommands,
 } as const satisfies Readonly<Record<string, CommandEntry>>
 
 export type CommandId = keyof typeof commandList

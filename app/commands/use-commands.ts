@@ -7,11 +7,15 @@ import { useTheme } from '../shell/use-theme.ts'
 import { useUndo } from '../shell/use-undo.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
+import { layerTarget } from './layer-target.ts'
 import { useKeysStore } from './keys.store.ts'
 import { commandIds, commandList, type CommandEntry, type CommandId, type Studio } from './list.ts'
 
 /** What a command is now. */
-export interface Command extends Pick<CommandEntry, 'group' | 'icon'> {
+export interface Command extends Pick<CommandEntry, 'group' | 'icon' | 'heading' | 'detail'> {
+  /** Whether menus and the palette offer it now. */
+  readonly isFor: boolean
   /** Why it cannot run now, in words; null when it can. */
   readonly whyNot: string | null
   readonly run: () => void
@@ -34,11 +38,18 @@ export function useCommands() {
   const goTo: Studio['goTo'] = (name) => void router.push(name === 'shows' ? { name } : { name, params: { showId: show.showId! } })
 
   const commands = computed(() => {
-    const studio: Studio = { show, air, voice, openDialog, page: String(route.name), goTo, undo, redo, switchTheme: toggle }
+    const studio: Studio = { show, air, voice, layers: layerTarget.value, openDialog, page: String(route.name), goTo, undo, redo, switchTheme: toggle }
     const now = (id: CommandId): Command => {
-      const { group, icon, whyNot, run: act }: CommandEntry = commandList[id]
+      const { group, icon, isFor, whyNot, run: act, ...words }: CommandEntry = commandList[id]
       const reason = whyNot(studio).find((each) => each !== false)
-      return { group, icon, whyNot: reason === undefined ? null : t(`commands.why.${reason}`), run: () => act(studio) }
+      return {
+        group,
+        icon,
+        ...words,
+        isFor: isFor?.(studio) ?? true,
+        whyNot: reason === undefined ? null : t(`commands.why.${reason}`, { count: LIMITS.depth }),
+        run: () => act(studio),
+      }
     }
     return Object.fromEntries(commandIds.map((id) => [id, now(id)])) as { readonly [K in CommandId]: Command }
   })

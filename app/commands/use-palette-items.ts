@@ -5,9 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { layersOf } from '../../core/layers/tree.ts'
-import type { MenuAction } from '../base/ActionMenu.vue'
 import { useAddLayer } from '../build/use-add-layer.ts'
-import { useLayerActions } from '../build/use-layer-actions.ts'
 import { inputFaceOf } from '../kinds/inputs/index.ts'
 import { useShowStore } from '../show/show.store.ts'
 import type { Findable } from './find.ts'
@@ -30,27 +28,27 @@ export function usePaletteItems() {
   const keys = useKeysStore()
   const { commands } = useCommands()
   const { actions: additions } = useAddLayer()
-  const { actions: layerActions } = useLayerActions()
 
   const ofCommands = computed(() =>
     commandIds.flatMap((id): PaletteItem[] => {
-      if (id === 'palette') return []
       const [key] = keys.keysOf(id)
-      const { group, icon, whyNot, run } = commands.value[id]
+      const { group, icon, isFor, whyNot, run } = commands.value[id]
+      if (id === 'palette' || !isFor) return []
       return [{ id, title: t(`commands.does.${id}`), group: t(`commands.groups.${group}`), whyNot, icon, key: key === undefined ? null : keyWords(key), run }]
     }),
   )
 
-  const ofMenu = (group: 'add' | 'layer', actions: readonly MenuAction[]) =>
-    actions.map(({ label, icon, disabled, why, detail, run }, index): PaletteItem => ({
-      id: `${group}-${index}-${label}`,
+  const ofAdditions = computed(() =>
+    additions.value.map(({ label, icon, disabled, why, detail, run }, index): PaletteItem => ({
+      id: `add-${index}-${label}`,
       title: label,
-      group: t(`commands.groups.${group}`),
+      group: t('commands.groups.add'),
       whyNot: disabled === true ? (why ?? detail ?? t('commands.why.locked')) : null,
       icon: icon ?? null,
       key: null,
       run,
-    }))
+    })),
+  )
 
   const things = computed<PaletteItem[]>(() => {
     const { show, scene } = showStore
@@ -92,10 +90,9 @@ export function usePaletteItems() {
     const isBuilding = route.name === 'build' && showStore.scene !== null
     return [
       ...ofCommands.value,
-      ...(isBuilding && showStore.layer !== null ? ofMenu('layer', layerActions.value) : []),
       // What is there already comes before what would be added under the same name.
       ...things.value,
-      ...(isBuilding ? ofMenu('add', additions.value) : []),
+      ...(isBuilding ? ofAdditions.value : []),
     ]
   })
 

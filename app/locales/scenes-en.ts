@@ -151,7 +151,6 @@ export const sceneWords = {
   },
   inside: {
     title: 'Inside the page',
-    put: 'Stand inside it',
     hint: 'You in front of its paper, its ink in front of you.',
     ink: 'In front of you',
     whiteWall: 'The wall behind you is taken for white. If it is a cloth or a room, take it away on the bench first.',

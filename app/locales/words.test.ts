@@ -41,6 +41,7 @@ describe('the words', () => {
             'Chromium',
             'Chromium-based',
             'Chrome',
+            'Build',
             'Build;',
             'Escape',
             'Alt',

@@ -76,3 +76,32 @@ test('keys can be changed; one that another command has is refused by its name',
   await find(page, 'light and dark')
   await expect(page.getByRole('option', { name: /Switch between light and dark/ })).toContainText('Ctrl Shift L')
 })
+
+test('what is done with layers is a command too: found, given a key, and run by it where it makes sense', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.locator('.stage-handles').press('?')
+  await page.getByRole('button', { name: 'Change the key of: Behind all' }).press('Enter')
+  await page.keyboard.press('F8')
+  await expect(page.getByTestId('key-layerToBack')).toHaveText('F8')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+
+  const strip = page.locator('[data-layer="Society mark"]').getByRole('button')
+  await strip.first().click()
+  const places = () => page.locator('[data-layer-id]').evaluateAll((all) => all.map((each) => each.getAttribute('data-layer-id')))
+  const before = await places()
+  await page.keyboard.press('F8')
+  await expect.poll(async () => (await places()).join()).not.toBe(before.join())
+  await page.keyboard.press('Control+z')
+  await expect.poll(async () => (await places()).join()).toBe(before.join())
+
+  // Away from Build there is nothing that it could act on.
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await expect(page.getByTestId('bench-picture')).toBeVisible()
+  await page.keyboard.press('F8')
+  await find(page, 'behind all')
+  await expect(page.getByText('Nothing is called that. Try another word.')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('link', { name: 'Build' }).click()
+  await expect.poll(async () => (await places()).join()).toBe(before.join())
+})

@@ -14,6 +14,7 @@ import { useShowStore } from '../../show/show.store.ts'
 import { useClipboard } from '../use-clipboard.ts'
 import { useFocusInspector } from '../use-focus-inspector.ts'
 import { useLayerActions } from '../use-layer-actions.ts'
+import { useLayerMenu } from '../use-layer-menu.ts'
 import { useRemoveLayer } from '../use-remove-layer.ts'
 import HandleBox from './HandleBox.vue'
 import SnapGuides from './SnapGuides.vue'
@@ -26,7 +27,8 @@ const showStore = useShowStore()
 const area = useTemplateRef<HTMLDivElement>('area')
 const removeLayer = useRemoveLayer()
 const { focusFirst } = useFocusInspector()
-const { actions, order } = useLayerActions()
+const actions = useLayerMenu()
+const { order } = useLayerActions()
 const { duplicate } = useClipboard()
 const menuAt = ref<{ readonly x: number; readonly y: number } | null>(null)
 /** The text that is written in place. */
