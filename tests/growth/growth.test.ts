@@ -179,7 +179,7 @@ export const drop: TransitionDefinition<Drop> = {
 const applause: Change = {
   'app/commands/list.ts': afterLine(
     'export const commandList = {\n',
-    "  applause: { group: 'air', icon: Play, keys: ['KeyA'], whyNot: ({ engine }) => [!engine.isFeedOn && 'noFeed'], run: ({ engine }) => engine.toggleCard() },\n",
+    "  applause: { group: 'air', icon: Play, keys: ['KeyA'], whyNot: ({ air }) => [!air.isFeedOn && 'noFeed'], run: ({ air }) => air.toggleCard() },\n",
   ),
   'app/locales/commands-en.ts': afterLine('    does: {\n', "      applause: 'Play applause',\n"),
 }
@@ -193,8 +193,8 @@ import type { EngineStats } from '../../engine/protocol.ts'
 
 const PREVIEW: OutputOrder = { id: 'preview', routing: { graphics: false }, scale: 0.5, everyTicks: 2 }
 
-export const startPreview = (engine: StudioEngine): MediaStreamTrack => engine.openOutput(PREVIEW)
-export const stopPreview = (engine: StudioEngine): void => engine.closeOutput(PREVIEW.id)
+export const startPreview = (engine: StudioEngine): MediaStreamTrack => engine.outputs.open(PREVIEW)
+export const stopPreview = (engine: StudioEngine): void => engine.outputs.close(PREVIEW.id)
 export const lostByPreview = ({ outputs }: EngineStats): number => outputs[PREVIEW.id]?.lost ?? 0
 `,
 }
