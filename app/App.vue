@@ -18,10 +18,10 @@ import { useWindowShape } from './shell/use-window-shape.ts'
 useShortcuts()
 useRefusalNotice()
 usePageTitle()
-// Inputs open, the engine runs and the feed goes on, whichever view is seen.
+// Created here so that inputs, engine and feed run whichever view is shown.
 useInputsStore()
 useDiagnostics()
-// An output window asks this page for the feed, whichever view it was loaded with.
+// The output window reads the feed from this page, whichever view is shown.
 useOutputsStore()
 const { theme } = useTheme()
 const route = useRoute()

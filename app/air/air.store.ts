@@ -20,7 +20,7 @@ export const useAirStore = defineStore('air', () => {
   const isFeedOn = computed(() => air.value !== null)
   /** Whether another tab took the feed over. */
   const isFeedTaken = ref(false)
-  /** Whether the feed was just started and no meeting has been told of. */
+  /** Whether the feed was just started and the hint about joining a meeting is still to be shown. */
   const isFeedNew = ref(false)
   const canFeed = 'MediaStreamTrackGenerator' in window && 'MediaStreamTrackProcessor' in window
   const hosts = useFeedHosts([link.signalling, useSitesStore().transport], voice, () => air.value?.show.canvas, feedTaken)
@@ -31,7 +31,7 @@ export const useAirStore = defineStore('air', () => {
     const show = pictured.value
     if (show === null) return
     const calls = engine.calls().programme
-    // The show on air may be the only one, with none open.
+    // A show may be on air while none is open.
     const heldShow = showStore.show === null ? null : held.value
     const now = air.value
     const showId = showStore.show === null ? (now?.showId ?? '') : (showStore.showId ?? '')
@@ -70,13 +70,13 @@ export const useAirStore = defineStore('air', () => {
     sendFeed()
   }
 
-  /** Brings a scene of the open show on air, in place of what is there. */
+  /** Puts a scene of the open show on air. */
   function takeOnAir(sceneId: string): void {
     if (isFeedOn.value) programme.take(sceneId)
     else showStore.setOnAir(sceneId)
   }
 
-  /** Sends the holding card in place of what is on air, and what is on air again. */
+  /** Switches the holding card on or off. */
   function toggleCard(): void {
     if (isFeedOn.value) isCardWanted.value = !isCardWanted.value
   }
@@ -88,13 +88,13 @@ export const useAirStore = defineStore('air', () => {
     engine.calls().outputs.close(WEBCAM.id)
   }
 
-  /** Another tab sends the feed now, so this one's control must not say that it does. */
+  /** Another tab took the feed over: stops this tab's, and remembers why. */
   function feedTaken(): void {
     stopFeed()
     isFeedTaken.value = true
   }
 
-  // A page that is loaded anew goes on with what it had on air.
+  // After a reload the page resumes what it had on air.
   void programme.resume().then((isBack) => {
     if (isBack && canFeed) sendFeed(true)
   })

@@ -1,4 +1,4 @@
-// What this tab has on air, for a reload to go on with. It ends with the tab.
+// Remembers what this tab has on air, so that a reload can resume it. Forgotten when the tab closes.
 
 const KEY = 'green-room:on-air'
 
@@ -11,7 +11,7 @@ export function rememberOnAir(onAir: OnAir): void {
   try {
     sessionStorage.setItem(KEY, JSON.stringify(onAir))
   } catch {
-    // Without room, a reload stops the feed as it always did.
+    // Storage is full: a reload will stop the feed.
   }
 }
 

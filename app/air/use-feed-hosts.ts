@@ -1,10 +1,10 @@
-// Who gets the feed: pages with the driver's script tag, by way of the server, and pages that the extension watches over.
+// Sends the feed to meetings: to pages with the driver's script tag (through the server) and to pages the extension serves.
 import { ref, watch } from 'vue'
 import type { FeedFormat, FromStudio, ToStudio } from '../../webcam/signal.ts'
 import type { Transport } from '../../webcam/transport/transport.ts'
 import { StudioHost, type VoiceSender } from '../../webcam/host/studio-host.ts'
 
-/** `format` is that of the show on air; `onTaken` hears that another tab sends the feed now. */
+/** `format`: of the show on air. `onTaken`: another tab took the feed over. */
 export function useFeedHosts(
   transports: readonly Transport<FromStudio, ToStudio>[],
   voice: VoiceSender | null,
@@ -28,12 +28,12 @@ export function useFeedHosts(
       ),
   )
 
-  /** Sends a track, or none. `isAgain`: the feed ran before, and must not take another tab's place. */
+  /** Sends a track; null for none. `isAgain`: the feed resumes after a reload and must not take over from another tab. */
   function setFeed(track: MediaStreamTrack | null, isAgain = false): void {
     for (const host of hosts) host.setFeed(track, isAgain, format())
   }
 
-  /** Says again whether the feed runs, after a way to the meetings came back. */
+  /** Announces the feed again after a connection came back. */
   function announce(): void {
     for (const host of hosts) host.announce()
   }

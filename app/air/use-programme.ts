@@ -17,7 +17,7 @@ export function useProgramme() {
   const showStore = useShowStore()
   const air = shallowRef<Air | null>(null)
   const before = recallOnAir()
-  /** Whether this page, loaded anew, is about to go on with what was on air. */
+  /** Whether this page is about to resume, after a reload, what was on air. */
   const isResuming = ref(before !== null)
   const isHere = computed(() => air.value !== null && holds(air.value, showStore.showId, showStore.show))
   /** The show that is on air instead of the open one. */
@@ -57,7 +57,7 @@ export function useProgramme() {
     else if (now.showId !== then?.showId || now.sceneId !== then.sceneId) rememberOnAir({ showId: now.showId, sceneId: now.sceneId })
   })
 
-  /** Puts on air what was there before the page was loaded, if it is there still; false if not. */
+  /** Puts back on air what was there before the reload; false if that scene no longer exists. */
   async function resume(): Promise<boolean> {
     while (before !== null && isResuming.value) {
       try {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// A name that turns into a field when it is to be changed.
+// A name that turns into a text field for editing.
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 
 const props = defineProps<{ modelValue: string; label: string; isEditing: boolean }>()

@@ -39,7 +39,7 @@ function onKey(event: KeyboardEvent): void {
     emit('done')
   }
   if (event.key === 'Escape' && draft.value !== null) {
-    // It takes back what was typed, and closes nothing around it.
+    // Escape discards the typed text without closing the dialog around it.
     event.stopPropagation()
     draft.value = null
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Something that is there or not, and its colour while it is.
+// A switch for something optional, and its colour while it is on.
 import ColourField from './ColourField.vue'
 import ToggleSwitch from './ToggleSwitch.vue'
 

@@ -1,6 +1,6 @@
 // What a person types into a field of numbers: a number, alone or with a unit.
 
-/** Spellings of a unit, and what one of it is of the base unit that all of its kind share. */
+/** Spellings of each unit, and its factor to the base unit of its kind. */
 const UNITS: Readonly<Record<string, readonly [kind: string, size: number]>> = {
   '%': ['share', 0.01],
   px: ['length', 1],

@@ -35,7 +35,7 @@ const { nameOf } = useStepWords()
 const openId = ref<string | null>(null)
 const places = usePlaces(() => props.input?.id ?? null)
 const chain = computed(() => (showStore.show === null || props.input === null ? [] : treatmentAt(showStore.show, bench.home)))
-/** In front of what applies here only stands what applies everywhere; its notes count, but are shown there. */
+/** Steps that apply everywhere run before those that apply here only; their notes are counted here but shown there. */
 const everywhere = computed(() => (bench.layer === null ? [] : (props.input?.treatment ?? [])))
 const advice = computed(() => {
   const offset = everywhere.value.length
@@ -82,7 +82,7 @@ function move(stepId: string, index: number): void {
   showStore.edit(t('edits.stepOrder', { name: nameOf(chain.value.find((step) => step.id === stepId)!.kind) }), (show) => moveStep(show, home, stepId, index))
 }
 
-/** From everywhere to here only, or back; the bench follows. */
+/** Moves a step between "everywhere" and "here only"; the bench switches along. */
 function moveHome(stepId: string): void {
   const place = otherPlace.value
   if (props.input === null || place === null) return

@@ -18,7 +18,7 @@ const offered = computed(() => inputs.controls[props.input.id] ?? null)
 const held = computed(() => (props.input.device.type === 'device' ? (props.input.device.controls ?? {}) : {}))
 const hasAny = computed(() => offered.value !== null && offered.value.modes.length + offered.value.ranges.length > 0)
 const isRefused = (name: string) => offered.value?.refused.includes(name) ?? false
-/** What the camera refused is not held: it stands where it stands. */
+/** A value that the camera refused: the actual value is shown. */
 const modeOf = (name: string, value: string) => (isRefused(name) ? value : String(held.value[name] ?? value))
 /** While the camera sets a number itself, it can't be moved. */
 const isAuto = (mode: string | null) => {

@@ -25,7 +25,7 @@ const SECOND_MS = 1000
 
 type KeyStep = Extract<Step, { kind: 'chromaKey' }>
 
-/** `home`, when it is not the bench's own: where the key that is to be found stands. */
+/** `home`: the treatment to search a key for, if not the one on the bench. */
 export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | null = null) {
   const { t } = useI18n()
   const showStore = useShowStore()
@@ -39,12 +39,12 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
   const ends = shallowRef<ClothEnds | null>(null)
   const isNobodyLeft = computed(() => figures.value !== null && figures.value.after.presenter < LEAST_PRESENTER)
   const homeNow = (): TreatmentHome => home?.() ?? bench.home
-  /** Where the search in hand was begun: what it finds belongs there, whatever is looked at by then. */
+  /** The treatment the running search was started for: its result goes there, even if another is shown by then. */
   let searched: TreatmentHome = { type: 'input', inputId: '' }
   /** Seconds until the empty cloth is taken; null when none is asked for. */
   const countdown = ref<number | null>(null)
   let worker: Worker | null = null
-  /** Counts searches: one that was given up must not go on when its picture comes. */
+  /** Counts searches, so that a cancelled one stops when its picture arrives. */
   let turn = 0
   let timer: number | null = null
 
@@ -54,7 +54,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
     return at.type === 'input' ? engine.calls().pictures.grab(at.inputId, stepId, null) : grabBefore(stepId)
   }
 
-  /** Crops what the search saw beside the cloth, on top of what is cropped already. */
+  /** Crops the sides the search found without cloth, in addition to the existing crop. */
   function cropEnds(): void {
     const found = ends.value
     if (found === null) return
@@ -74,7 +74,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
     const { id, params } = step()
     const mine = turn
     searched = homeNow()
-    // A camera that is still starting is waited for: that can be cancelled, too.
+    // Waits for a camera that is still starting; that wait can be cancelled as well.
     progress.value = 0
     const picture = await grabFor(id)
     if (mine !== turn) return

@@ -35,7 +35,7 @@ export function useStepWords() {
     nameOf: (kind: StepKind) => t(`steps.${kind}.name`),
     purposeOf: (kind: StepKind) => t(`steps.${kind}.purpose`),
     paramOf: (kind: StepKind, param: string) => t(`steps.${kind}.params.${param}`),
-    /** What a step does now, in one short line: its look, effect, or the values that are not the usual ones, by name. */
+    /** A step in one short line: its look, its effect, or the values that differ from the defaults. */
     summaryOf: (step: Step) => {
       if (step.kind === 'look')
         return [

@@ -31,7 +31,7 @@ function set(edge: (typeof edges)[number], px: number): void {
   const { placement } = props.layer
   const { source, target } = fitRects(placement.fit, size.value.widthPx, size.value.heightPx, placement.width, placement.height, props.layer.crop)
   const scale = edge === 'left' || edge === 'right' ? target.width / source.width : target.height / source.height
-  // What a box that is filled does not show is cut off already.
+  // With "fill", the box already crops part of the picture.
   const now = { left: source.x, right: size.value.widthPx - source.x - source.width, top: source.y, bottom: size.value.heightPx - source.y - source.height }
   const by = (px - now[edge]) * scale
   const moves = { left: 0, top: 0, right: 0, bottom: 0, [edge]: edge === 'left' || edge === 'top' ? by : -by }

@@ -35,9 +35,9 @@ const { width: stripWidth } = useElementSize(stripElement)
 
 const layers = computed(() => showStore.list)
 const group = computed(() => showStore.openGroups.at(-1) ?? null)
-/** The one pane that the Tab key stops at. */
+/** The pane in the tab order. */
 const stopId = computed(() => (layers.value.some((layer) => layer.id === showStore.layerId) ? showStore.layerId : (layers.value.at(-1)?.id ?? null)))
-/** How many panes are beyond what can be seen. */
+/** How many panes are scrolled out of view. */
 const beyond = computed(() => {
   void scrolled.value
   void stripWidth.value
@@ -69,7 +69,7 @@ async function focusOn(layerId: string): Promise<void> {
   stripElement.value?.querySelector<HTMLElement>(`[data-layer-id="${CSS.escape(layerId)}"] button`)?.focus()
 }
 
-/** With Control one more, with Shift all from the last one on. */
+/** Control adds one layer; Shift adds all from the last one. */
 function onSelect(event: MouseEvent, layerId: string, index: number): void {
   const from = layers.value.findIndex(({ id }) => id === showStore.layerId)
   if (event.shiftKey && from >= 0) {
@@ -129,7 +129,7 @@ function onKey(event: KeyboardEvent, layerId: string, index: number): void {
   event.preventDefault()
 }
 
-/** The advice is gone once it was followed: the focus goes to what moved. */
+/** Following the advice removes its button, so the focus moves to the layer it moved. */
 function follow(): void {
   const layerId = fix()
   if (layerId === null) return

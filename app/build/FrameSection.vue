@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// What a layer is seen through, what goes round it, and how it mixes with what is under it.
+// Shape, border, shadow and blend mode of a layer.
 import { layerKindOf } from '../../core/layers/index.ts'
 import { shapeOf, isShape } from '../../core/layers/shape.ts'
 import { ClipboardPaste, Copy } from 'lucide-vue-next'
@@ -35,12 +35,12 @@ const roundest = computed(() =>
   Math.min(RANGES.cornerRadiusPx.max, Math.max(1, Math.round(Math.min(props.layer.placement.width, props.layer.placement.height) / 2))),
 )
 const forms = computed(() => frameForms.map((value) => ({ value, label: t(`inspector.forms.${value}`) })))
-/** Words and groups would be set otherwise, or pulled, in a box of other proportions. */
+/** Not for text and groups: other proportions would reflow or distort them. */
 const hasProportions = computed(() => layerKindOf(props.layer).hasProportions)
 const ratios = computed(() =>
   ([...proportionNames, 'free'] as const).map((value) => ({ value, label: t(`inspector.ratios.${value}`), isOff: value === 'free' })),
 )
-/** A drawn form has an outline in place of a frame. */
+/** Drawn shapes have an outline instead of a frame. */
 const isDrawn = computed(() => isShape(props.layer) && shapeOf(showStore.show!, props.layer).outline !== null)
 const sides = computed(() => borderSides.map((value) => ({ value, label: t(`inspector.sides.${value}`) })))
 const blends = computed(() => blendModes.map(({ name }) => ({ value: name, label: t(`blends.${name}`) })))
@@ -69,7 +69,7 @@ function copyFrame(): void {
   copiedFrame.value = { frame: frame.value, ratio: width / height }
 }
 
-/** A frame with its proportions, where the layer can have them. */
+/** Pastes the frame, and its proportions where the layer can have them. */
 function pasteFrame(): void {
   const canvas = showStore.show?.canvas
   const copied = copiedFrame.value

@@ -49,7 +49,7 @@ const about = computed(() => {
   return `${kind}, ${t('layer.usedIn', count)}`
 })
 
-/** What a layer is called that shows no input of the show. */
+/** Name of the kind for layers that show no input. */
 function nameOfKind(current: Layer | null): string {
   return current === null || inputIdOf(current) !== null ? 'picture' : current.kind
 }

@@ -20,7 +20,7 @@ import { useLayerActions } from './use-layer-actions.ts'
 const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-/** On the canvas of the scene, wherever in groups it lies. */
+/** In coordinates of the scene's canvas, also for layers inside groups. */
 const placement = computed(() => showStore.stageLayers.find(({ id }) => id === props.layer.id)?.placement ?? props.layer.placement)
 const { hasOwnSize } = useLayerActions()
 const { commands, run } = useCommands()

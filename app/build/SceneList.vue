@@ -34,7 +34,7 @@ const thumb = computed(() => {
   const { widthPx, heightPx } = canvas.value
   return { widthPx: 224, heightPx: Math.round((224 * heightPx) / widthPx) }
 })
-/** How many scenes lie below what can be seen. */
+/** How many scenes are scrolled out of view below. */
 const below = computed(() => {
   void scrolled.value
   void listHeight.value
@@ -44,7 +44,7 @@ const below = computed(() => {
   return Math.max(0, Math.round((hidden / Math.max(1, element.scrollHeight)) * scenes.value.length))
 })
 
-/** A scene that is there with its layout from the first: the card of layouts opens over it. */
+/** Adds a scene and opens the layout chooser for it. */
 async function addFromLayout(): Promise<void> {
   if (!add()) return
   await nextTick()
@@ -94,10 +94,10 @@ const tagOf = (scene: Scene) =>
       ? t('build.firstTag')
       : null
 
-/** Whether the feed would begin with it; told only where there is a choice. */
+/** Whether the feed would start with this scene; marked only if there are several. */
 const isFirst = (scene: Scene) => !air.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
 
-/** What a row shows beside its scene: an edit of one scene renders its own row and no other. */
+/** What a row depends on besides its scene (for v-memo): editing one scene re-renders only its row. */
 const lookOf = (scene: Scene, index: number) => [
   index,
   scenes.value.length,

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef, watch } from 'vue'
 import { visibleInputs } from '../../core/show/edits.ts'
-import { withHeld } from '../../core/show/held.ts'
+import { withHeld } from '../../core/show/with-held-show.ts'
 import { statusOf, type LiveState, type LiveStatus } from '../../engine/live/live-state.ts'
 import { useAirStore } from '../air/air.store.ts'
 import { useEngineStore } from '../engine/engine.store.ts'

@@ -1,7 +1,7 @@
 // Shows that the browser keeps until the server has acknowledged them: one entry for each tab and show, so that no tab
 // writes over what another typed. A show is written whole once, as an anchor; then each edit writes what it changed.
 import { patched, patchOf, type Patch } from '../../core/patch/patch.ts'
-import { liftShow } from '../../core/show/lift.ts'
+import { upgradeShow } from '../../core/show/migrations.ts'
 import type { Show } from '../../core/show/show.ts'
 
 /** A state of a show that was never acknowledged. */
@@ -138,7 +138,7 @@ function keptBy(storage: KeptStorage, entry: Entry): KeptShow | null {
   const { baseRevision, saveId, copyId, keptAtMs } = entry
   try {
     const stored: unknown = 'anchor' in entry ? patched(JSON.parse(storage.getItem(entry.anchor) ?? 'null') as unknown, entry.patch) : entry.show
-    return stored === null ? null : { baseRevision, saveId, copyId, keptAtMs, show: liftShow(stored) as Show }
+    return stored === null ? null : { baseRevision, saveId, copyId, keptAtMs, show: upgradeShow(stored) as Show }
   } catch {
     return null
   }

@@ -5,7 +5,7 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../base/BaseButton.vue'
 import type { DeletedShow } from '../show/api.ts'
-import { timeOf } from './time-of.ts'
+import { timeOf } from './relative-time.ts'
 
 defineProps<{ shows: readonly DeletedShow[] }>()
 const emit = defineEmits<{ bringBack: [id: string] }>()

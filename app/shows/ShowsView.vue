@@ -17,7 +17,7 @@ import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DeletedShows from './DeletedShows.vue'
 import ShowCover from './ShowCover.vue'
-import { timeOf } from './time-of.ts'
+import { timeOf } from './relative-time.ts'
 import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
 

@@ -4,7 +4,7 @@ import { Download, History, Trash2 } from 'lucide-vue-next'
 import { useI18n } from 'vue-i18n'
 import BaseButton from '../base/BaseButton.vue'
 import { api, type ShowSummary } from '../show/api.ts'
-import { timeOf } from './time-of.ts'
+import { timeOf } from './relative-time.ts'
 
 defineProps<{ show: ShowSummary }>()
 const emit = defineEmits<{ versions: []; delete: [] }>()

@@ -5,7 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import BaseButton from '../base/BaseButton.vue'
 import { api, ApiError, type ShowVersion } from '../show/api.ts'
-import { timeOf } from './time-of.ts'
+import { timeOf } from './relative-time.ts'
 import VersionCover from './VersionCover.vue'
 
 const props = defineProps<{

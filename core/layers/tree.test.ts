@@ -16,7 +16,7 @@ import { removeLayers } from '../show/layer-set-edits.ts'
 import { addLayer, moveLayer, placeLayer, removeInput, removeScene, updateLayer, visibleInputs } from '../show/edits.ts'
 import { groupLayers, ungroup } from '../show/group-edits.ts'
 import { changeListOf, findLayer, layersOf, layersShownBy, mapLayers, sceneCircle } from './tree.ts'
-import { migrations } from '../show/lift.ts'
+import { migrations } from '../show/migrations.ts'
 import { readShow } from '../show/migrate.ts'
 import type { GroupLayer, Layer, Show } from '../show/show.ts'
 

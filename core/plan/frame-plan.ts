@@ -19,10 +19,10 @@ export type NodeIndex = number
 /** A text picture to be laid out before the plan runs; equal sources are equal pictures. */
 export interface TextJob {
   readonly sourceId: SourceId
-  /** The text that it shows a state of: what there was of it before is better than nothing while its letters load. */
+  /** The text layer this is a state of. While its letters load, the previous state is drawn instead. */
   readonly contentId: string
   readonly content: TextContent
-  /** How many of its letters are there; all of them have their places. Null: all. */
+  /** How many letters are visible; hidden ones keep their places. Null: all. */
   readonly lettersShown: number | null
   readonly widthPx: number
   readonly heightPx: number
@@ -56,7 +56,7 @@ export interface TreatedNode extends NodeBase {
   readonly mipLevel: number
 }
 
-/** A picture of this plan, cleaned: a group with a treatment of its own. */
+/** Another node of this plan with a treatment applied: a group that has its own steps. */
 export interface FilteredNode extends NodeBase {
   readonly kind: 'filtered'
   readonly of: NodeIndex
@@ -68,7 +68,7 @@ export interface StackNode extends NodeBase {
   readonly kind: 'stack'
   /** What lies under everything: opaque black, or nothing. */
   readonly ground: 'black' | 'clear'
-  /** From back to front; what is hidden or wholly covered is not here. */
+  /** From back to front, without hidden or fully covered items. */
   readonly items: readonly Item[]
 }
 

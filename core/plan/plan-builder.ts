@@ -1,4 +1,4 @@
-// Gathers the nodes of a plan, each once, and takes away what nobody can see.
+// Collects the nodes of a plan, each once, and drops those that cannot be seen.
 import type { SourceId, SourceInfo } from '../picture/source.ts'
 import { mapPoint, type Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
@@ -45,7 +45,7 @@ export class PlanBuilder {
   readonly #indexOf = new Map<string, NodeIndex>()
   #validUntilMs = Infinity
 
-  /** Until when what was gathered holds, on the clock of the stage. */
+  /** How long the plan stays valid, in ms of the stage's clock. */
   get validUntilMs(): number {
     return this.#validUntilMs
   }
@@ -153,7 +153,7 @@ function hides(item: Item, rect: PixelRect): boolean {
   if (rect.left < bounds.left || rect.top < bounds.top || rect.right > bounds.right || rect.bottom > bounds.bottom) return false
   if (opacity !== 1 || blend !== 'normal' || strokePx !== null || sigmaPx !== 0 || hole !== null || reveal !== null) return false
   const [across, down] = insetOf(shape)
-  // A rectangle that is inside the shape is convex: with the other's corners in it, all of it is.
+  // Both shapes are convex: if all corners of the other are inside, all of it is.
   return [rect.left, rect.right].every((x) =>
     [rect.top, rect.bottom].every((y) => {
       const [atX, atY] = mapPoint(toCoverage, x, y)
@@ -206,7 +206,7 @@ export class StackItems {
     this.#missing.push(missing)
   }
 
-  /** Puts an item in front; what it hides wholly falls out, without a difference in any pixel. Null where there is nothing of it. */
+  /** Adds an item in front and drops the items it covers completely; no pixel changes. Null if the item itself is invisible. */
   put(parts: ItemParts): Item | null {
     if (isEmptyRect(parts.bounds) || parts.opacity === 0) return null
     const item = this.#builder.item(parts)

@@ -20,7 +20,7 @@ export function nodeOf({ nodes }: Pick<FramePlan, 'nodes'>, { paint }: Item): Pl
   return paint.kind === 'node' ? nodes[paint.node]! : null
 }
 
-/** A layer that a plan puts somewhere; `sourceId` is null for what is no picture: a colour, or a group, whose own layers follow by themselves. */
+/** A layer that a plan places. `sourceId` is null for a colour and for a group; the layers of a group are listed separately. */
 export interface PlacedLayer {
   readonly layerId: string
   readonly sourceId: SourceId | null

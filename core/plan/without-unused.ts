@@ -1,6 +1,6 @@
 import type { FramePlan, Item, NodeIndex, PlanNode } from './frame-plan.ts'
 
-/** The nodes that the outputs need, in the same order: what was covered needs no picture. */
+/** The nodes that the outputs need, in the same order; nodes used only by covered items are left out. */
 export function withoutUnused(nodes: readonly PlanNode[], outputs: FramePlan['outputs']): Pick<FramePlan, 'nodes' | 'outputs'> {
   const used = new Set<NodeIndex>()
   const use = (index: NodeIndex): void => {

@@ -10,7 +10,7 @@ export interface Sibling {
   readonly sceneId: string
   readonly sceneName: string
   readonly layer: Layer
-  /** Whether it lies in the same place, as large and as much of it. */
+  /** Whether both have the same place, size and crop. */
   readonly isAlike: boolean
 }
 

@@ -62,7 +62,7 @@ export function withOwnContents(
   return { layers: mapLayers(layers, own), contents: [...copies.values()] }
 }
 
-/** Gives a layer its own copy of what it shows; others go on as they are. The show itself where nobody else shows it. */
+/** Gives a layer its own copy of its content; other layers keep sharing theirs. Returns the show itself if no other layer shares it. */
 export function makeOwn(show: Show, sceneId: string, layerId: string, makeId: MakeId): Show {
   const layer = layersOf(show.scenes.find((scene) => scene.id === sceneId) ?? { layers: [] }).find(({ id }) => id === layerId)
   const contentId = layer === undefined ? null : contentIdOf(layer)

@@ -1,4 +1,4 @@
-// New parts of a show. Ids come from outside, since core has no chance of its own.
+// Creates parts of a show. Ids are passed in: core uses no random numbers.
 import { newCamera } from '../inputs/camera.ts'
 import { childrenOf, withChildren } from '../layers/index.ts'
 import { newInputLayer } from '../layers/input.ts'
@@ -13,7 +13,7 @@ export function newScene(name: string, makeId: MakeId): Scene {
   return { ...BARE_SCENE, id: makeId(), name, layers: [] }
 }
 
-/** A microphone that is worked on by nobody: neither by the browser nor by us. */
+/** A microphone without processing, neither the browser's nor ours. */
 export function newMicrophone(device: Microphone['device']): Microphone {
   return { device, echoCancellation: false, noiseSuppression: false, autoGainControl: false, gainDb: 0, sides: 'both', delayMs: 0 }
 }

@@ -107,7 +107,7 @@ export function placeLayer(show: Show, sceneId: string, layerId: string, part: P
   })
 }
 
-/** A placement whose numbers end at their ranges. */
+/** The placement with each number clamped to its range. */
 export function bounded({ x, y, width, height, angleDeg, fit }: Placement): Placement {
   return {
     x: withinRange(RANGES.position, x),
@@ -183,7 +183,7 @@ export function moveStepHome(show: Show, from: TreatmentHome, to: TreatmentHome,
   )
 }
 
-/** Puts steps into a chain: each replaces the first of its kind, keeping its place, or lands where the taught order has it; all on. */
+/** Puts steps into a chain and switches them on. Each replaces the first step of its kind in place; a new kind goes where the recommended order has it. */
 export function putSteps(show: Show, home: TreatmentHome, steps: readonly Step[]): Show {
   return steps.reduce((current, step) => {
     const known = treatmentAt(current, home).find((candidate) => candidate.kind === step.kind)

@@ -1,6 +1,6 @@
 import type { Scene, Show } from './show.ts'
 
-/** The locked scene that an edit would change or take away, though it stays locked; null when there is none. Its name, mark and notes may change. */
+/** The locked scene that an edit would change or remove while it stays locked; null if there is none. Name, mark and notes may change. */
 export function brokenLock(before: Show, after: Show): Scene | null {
   return (
     before.scenes.find((scene) => {

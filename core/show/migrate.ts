@@ -1,5 +1,5 @@
 // Shows and chains as they are read: lifted to this version, and checked.
-import { CURRENT_VERSION, isLoose, liftShow, liftSteps, migrations, type Loose } from './lift.ts'
+import { CURRENT_VERSION, isLoose, upgradeShow, upgradeSteps, migrations, type Loose } from './migrations.ts'
 import { chainSchema, showSchema, type ChainFile } from './schema.ts'
 import type { Show } from './show.ts'
 import { checkBounds } from './stored-bounds.ts'
@@ -15,7 +15,7 @@ export function readChain(stored: unknown): ChainFile {
     if (loose['version'] > CHAIN_VERSION) {
       throw new VersionError(`version must be at most ${CHAIN_VERSION}, got ${loose['version']}: this chain was saved by a newer Green Room`)
     }
-    if (loose['version'] === 1) return chainSchema.parse({ ...loose, version: 2, steps: liftSteps(loose['steps']) })
+    if (loose['version'] === 1) return chainSchema.parse({ ...loose, version: 2, steps: upgradeSteps(loose['steps']) })
   }
   return chainSchema.parse(stored)
 }
@@ -32,5 +32,5 @@ export function readShow(stored: unknown): Show {
     }
     if (version < CURRENT_VERSION && migrations[version] === undefined) throw new VersionError(`version ${String(version)} of a show is not known`)
   }
-  return showSchema.parse(liftShow(stored))
+  return showSchema.parse(upgradeShow(stored))
 }

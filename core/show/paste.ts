@@ -20,7 +20,7 @@ export interface CopiedLayers {
   readonly inputs: readonly Input[]
 }
 
-/** Whether what is pasted goes on showing the same words and forms, or has its own from now on. Cameras and files are the same either way. */
+/** Whether pasted layers share words and shapes with the originals (linked) or get their own copies. Cameras and files are shared either way. */
 export type Sharing = 'same' | 'own'
 
 /** Takes layers of a scene along, from back to front, each as it lies on the scene's canvas; what lies in a group comes without it. */
@@ -48,7 +48,7 @@ function takenFrom({ canvas }: Show, scene: Scene, layerIds: readonly string[]):
     })
 }
 
-/** What text of the clipboard holds, unchecked; null when it is something else. The show that comes of it is what gets checked. */
+/** Parses clipboard text, without validating it; null if it holds no layers. The resulting show is validated instead. */
 export function readCopied(text: string): CopiedLayers | null {
   if (!text.startsWith(`{"format":"${CLIP_FORMAT}"`)) return null
   try {

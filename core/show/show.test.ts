@@ -24,7 +24,7 @@ import {
   treatmentAt,
   updateScene,
 } from './edits.ts'
-import { migrations } from './lift.ts'
+import { migrations } from './migrations.ts'
 import { readChain, readShow } from './migrate.ts'
 import { chainSchema, issueLines, showSchema } from './schema.ts'
 import type { Show, Step } from './show.ts'

@@ -41,7 +41,7 @@ export interface Microphone {
   readonly autoGainControl: boolean
   readonly gainDb: number
   readonly sides: VoiceSides
-  /** How long the voice waits for the picture, beside what is measured on the way. */
+  /** Extra delay of the voice in ms, on top of what is measured along the way. */
   readonly delayMs: number
 }
 

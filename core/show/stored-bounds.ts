@@ -1,5 +1,5 @@
 // Bounds of what comes from outside, checked without recursion before anything walks it: a small file can be deep, wide, or both.
-import { isLoose } from './lift.ts'
+import { isLoose } from './migrations.ts'
 import { LIMITS } from '../schema/limits.ts'
 
 /** How deep values of a stored file may lie in each other: a step's list of numbers, in a layer, in the deepest group, needs 22. */

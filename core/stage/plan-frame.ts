@@ -22,7 +22,7 @@ export const PICTURE: OutputId = 'picture'
 export interface PlanOptions {
   /** Pixels of the picture for one of the canvas, for small views: the plan is scaled, never the show. */
   readonly scale?: number
-  /** Whether what nobody can see falls out; the picture is the same with and without. */
+  /** Whether invisible items are dropped; the picture is the same either way. */
   readonly culls?: boolean
   /** What time it is for texts that tell it. */
   readonly wall?: WallClock
@@ -76,7 +76,7 @@ export function planOutputs(
   return gathered.length === 1 ? plan : { ...plan, missingOf: Object.fromEntries(gathered.map((one) => [one.id, one.missing])) }
 }
 
-/** A stack for each output; what those of one size share is a stack of its own, made once. */
+/** One stack per output. Items that outputs of the same size share form a stack of their own, drawn once. */
 function outputsOf(builder: PlanBuilder, gathered: readonly Gathered[]): Record<OutputId, NodeIndex> {
   const outputs: Record<OutputId, NodeIndex> = {}
   for (const { id, ground, widthPx, heightPx, items } of gathered) outputs[id] = builder.stack(ground, widthPx, heightPx, items)
@@ -131,7 +131,7 @@ function groundOf(stage: Stage): StackNode['ground'] {
   return (isTransition(stage) ? stage.to.ground : stage.ground) ?? 'black'
 }
 
-/** The items at the back that all outputs have, if that is worth a picture of its own: more than one output, and more than one item. */
+/** The items at the back that all outputs share; empty unless there are several outputs and several such items. */
 function sharedItems(gathered: readonly { readonly ground: StackNode['ground']; readonly items: readonly Item[] }[]): readonly Item[] {
   const [first, ...others] = gathered
   if (others.length === 0 || others.some(({ ground }) => ground !== first!.ground)) return []

@@ -17,7 +17,7 @@ export interface SceneStage {
 }
 
 export interface TransitionStage {
-  /** What there was: a transition that was interrupted goes on underneath. */
+  /** The state before: an interrupted transition continues underneath. */
   readonly from: Stage
   readonly to: SceneStage
   readonly transition: Transition

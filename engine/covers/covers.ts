@@ -17,7 +17,7 @@ import type { LoadedStill } from '../still/still-protocol.ts'
 import { coverPicture } from './cover-pictures.ts'
 import { URGENCY, type RasterMaker } from '../raster/raster.ts'
 import { SourceBook, type SourceBookEvents } from '../sources/source-book.ts'
-import { wallAt } from '../sources/wall.ts'
+import { wallAt } from '../sources/wall-clock.ts'
 
 export type CoverRequest = Extract<ToEngine, { type: 'cover' }>
 

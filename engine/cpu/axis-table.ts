@@ -61,7 +61,7 @@ export function axisTableFor(store: SurfaceStore, heap: Heap, axis: ScaledAxis, 
   return kept
 }
 
-/** The weights of the pixels of a row that a box round `centre` covers; rounded together, so that none is lost. */
+/** Weights of the pixels in a row that a box around `centre` covers, rounded so that they still add up. */
 function weightsOf(centre: number, width: number, size: number): { readonly first: number; readonly weights: readonly number[] } {
   const { first, shares } = boxShares(centre, width, size)
   let sum = 0

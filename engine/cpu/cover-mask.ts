@@ -1,4 +1,4 @@
-// How much of each pixel an item covers, as spans of a row: what is wholly covered needs no bytes.
+// Coverage of an item as spans per row; fully covered spans store no bytes.
 import type { Affine } from '../../core/composite/affine.ts'
 import { coverageAt, cutOut, edgeRevealAt, insetShape, type Coverage, type EdgeReveal } from '../../core/composite/coverage.ts'
 import { ShadowRow } from '../../core/composite/shadow.ts'
@@ -17,7 +17,7 @@ export const FAINT = 0
 export interface CoverMask {
   readonly widthPx: number
   readonly heightPx: number
-  /** Of each row of the bounds, the index of its first span; one more at the end. */
+  /** Index of the first span of each row, with one extra entry at the end. */
   readonly rowStarts: Int32Array
   readonly spans: Int32Array
   /** One byte a pixel, 255 wholly covered. Its beginning is a row of equal bytes where an item is equally faint. */
@@ -80,7 +80,7 @@ function alikeRows({ coverage: { shape, strokePx, sigmaPx, hole }, toCoverage: {
   return { from: Math.ceil(inset - f + 1), to: Math.floor(shape.height - inset - f - 1) }
 }
 
-/** Whether an item, but for its reveal, covers all of each pixel of its bounds: an upright box that ends on whole pixels. */
+/** Whether an item (ignoring its reveal) fully covers every pixel of its bounds: an upright box on whole pixels. */
 function isWholeBox({ coverage: { shape, strokePx, sigmaPx, hole }, toCoverage: { a, b, e, f }, bounds }: Item): boolean {
   if (shape.kind !== 'roundedRect' || shape.cornerRadius !== 0 || strokePx !== null || sigmaPx !== 0 || hole !== null || a !== 1 || b !== 0) return false
   return bounds.left + e >= 0 && bounds.top + f >= 0 && bounds.right + e <= shape.width && bounds.bottom + f <= shape.height

@@ -7,7 +7,7 @@ export interface HeapCanvas {
   readonly strideBytes: number
 }
 
-/** A canvas whose bytes at `at` hold the pixels of a rectangle only. */
+/** A canvas that stores the pixels of one rectangle, starting at byte `at`. */
 export function canvasOver(at: number, { left, top, right }: PixelRect): HeapCanvas {
   const strideBytes = (right - left) * 4
   return { at: at - top * strideBytes - left * 4, strideBytes }

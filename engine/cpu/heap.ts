@@ -172,7 +172,7 @@ const ALIGNMENT = 64
 /** Kernels may read or write this far past a row. */
 const SLACK = 128
 
-/** Told of blocks that nobody freed and nobody holds any more; for development. */
+/** Called with blocks that leaked: neither freed nor referenced. For development. */
 export type OnLeak = (byteLength: number) => void
 
 /** Memory, kernels and a first-fit allocator. */

@@ -1,4 +1,4 @@
-// One plan, made ready for the pictures of its sources as they are now: live or still, there or not.
+// A plan prepared for the current state of its sources: live or still, present or missing.
 import type { SourceId } from '../../core/picture/source.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { FilteredNode, FramePlan, Item, NodeIndex, OutputId, StackNode, TreatedNode } from '../../core/plan/frame-plan.ts'
@@ -14,7 +14,7 @@ import { bandsOf, seenParts } from './seen-parts.ts'
 import type { Kept } from './surface-store.ts'
 import type { HeapPicture } from './treatments.ts'
 
-/** A source whose shown parts come to more than so many times its area is cleaned whole, once. */
+/** If the visible parts of a source add up to more than this multiple of its area, the whole source is treated once. */
 const MOST_BY_ROWS = 1.6
 
 export class PreparedPlan {
@@ -39,7 +39,7 @@ export class PreparedPlan {
   }
   #sources: SourceFrames
 
-  /** `keysBefore`: of the items of the plan before; what was not there moves. Null: nothing does. */
+  /** `keysBefore`: item keys of the previous plan; new items count as moving. Null: none does. */
   constructor(tools: JobTools, plan: FramePlan, sources: SourceFrames, keysBefore: ReadonlySet<string> | null) {
     this.plan = plan
     this.itemKeys = itemKeysOf(plan)
@@ -52,7 +52,7 @@ export class PreparedPlan {
     this.#hasMoving = keysBefore !== null && [...this.itemKeys].some((key) => !keysBefore.has(key))
   }
 
-  /** Whether it holds for these sources, and goes on with them. */
+  /** Whether it is still valid for these sources; if so, switches to them. */
   takes(sources: SourceFrames): boolean {
     if (this.#hasMoving) return false
     for (const [id, isLive] of this.#presence) if ((sources.get(id)?.isLive ?? null) !== isLive) return false
@@ -77,7 +77,7 @@ export class PreparedPlan {
     this.#tools.heap.kernels.copyRows(picture.at, at, node.widthPx * 4, node.widthPx * 4, node.heightPx)
   }
 
-  /** Gives back what is no use to a later plan. */
+  /** Frees what no later plan can reuse. */
   dispose(): void {
     for (const kept of this.#own.values()) this.#tools.treatments.surfaces.drop(kept)
     this.#own.clear()
@@ -93,7 +93,7 @@ export class PreparedPlan {
     stack.wholeAt = isWhole || coversRect(wanted, wholeOf(node)) ? at : null
   }
 
-  /** A stack whose still runs are as their sources are now. */
+  /** The stack with its still runs up to date. */
   #refreshed(index: NodeIndex, node: StackNode): StackRun {
     const stack = this.#stackOf(index, node)
     const isNew = stack.back?.refresh(this.#supplies) === true
@@ -135,7 +135,7 @@ export class PreparedPlan {
     for (const part of left) job.run(picture, base, out, part)
   }
 
-  /** Draws a stack that an item shows as it is straight to where it is shown, without a picture of its own on the way; false when it can't. */
+  /** Draws the stack of an untransformed item directly into the target, without an intermediate picture; false if that is not possible. */
   #drawInPlace({ item: { paint } }: ItemJob, out: HeapCanvas, part: PixelRect): boolean {
     if (isEmptyRect(part) || paint.kind !== 'node' || this.#made.has(paint.node)) return false
     const node = this.plan.nodes[paint.node]!
@@ -159,7 +159,7 @@ export class PreparedPlan {
 
   #treatedFor(node: TreatedNode, index: NodeIndex): JobPicture {
     const frame = this.#sources.get(node.sourceId)!
-    // Where little of it is shown it is cleaned as it is drawn, though it may be shown again.
+    // A source of which little is visible is treated while it is drawn, even if it is drawn twice.
     if (this.#shownShares.get(node.treatedKey)! <= MOST_BY_ROWS) return { kind: 'source', node, frame }
     return { kind: 'made', picture: this.#pictureOf(index, wholeOf(node)) }
   }
@@ -175,7 +175,7 @@ export class PreparedPlan {
     return picture
   }
 
-  /** What is kept is made whole; of the rest, what somebody asks for. */
+  /** Cached surfaces are drawn in full; others only in the requested area. */
   #stackPicture(index: NodeIndex, node: StackNode, needed: PixelRect): HeapPicture {
     const { widthPx, heightPx } = node
     const { kept, isNew } = this.#surfaceOf(index, widthPx * heightPx * 4)
@@ -205,7 +205,7 @@ export class PreparedPlan {
     return { widthPx, heightPx, at: kept.block.at }
   }
 
-  /** Where a node's picture goes: kept by what it shows if that stays, else for this run alone. `isNew`: it has to be made. */
+  /** The surface for a node: cached under its content key if it is still, otherwise temporary. `isNew`: it has to be drawn. */
   #surfaceOf(index: NodeIndex, byteLength: number): { kept: Kept; isNew: boolean } {
     const { surfaces } = this.#tools.treatments
     if (!this.#isStill(index)) return { kept: this.#ownSurface(`node ${index}`, byteLength), isNew: true }
@@ -221,7 +221,7 @@ export class PreparedPlan {
     return kept
   }
 
-  /** Makes what is to be kept; half made, it must not be found again. */
+  /** Draws a cached surface; if that throws, the entry is removed so that a half-drawn one is never reused. */
   #making(kept: Kept, make: () => void): void {
     try {
       make()
@@ -237,7 +237,7 @@ export class PreparedPlan {
     return `${this.plan.nodes[index]!.key} ${this.#tools.treatments.generation} ${stamps.join()}`
   }
 
-  /** A surface that nobody else can use, since what it shows changes from frame to frame. */
+  /** A temporary surface: its content changes with every frame. */
   #ownSurface(name: string, byteLength: number): Kept {
     const { surfaces } = this.#tools.treatments
     const key = `${this.#ownName} ${name}`

@@ -13,7 +13,7 @@ export class RowSpace {
     this.#heap = heap
   }
 
-  /** Where room for `pixels` lies; what was there before may be gone. */
+  /** Address of scratch memory for `pixels`; earlier contents may be lost. */
   at(pixels: number): number {
     const bytes = (pixels + 64) * 4
     if (this.#block === null || this.#block.byteLength < bytes) {

@@ -1,7 +1,7 @@
 // Treats rows of pictures that have been copied into the heap.
 import type { I420Picture, Picture, PixelRect } from '../../core/picture/picture.ts'
 import type { Block, Heap } from './heap.ts'
-import { CodingShares } from './coding-shares.ts'
+import { CodingShares } from './yuv-coefficients.ts'
 import { CLEAR, type AlphaForm, type ColourMemo } from './colour-memo.ts'
 
 /** Working space of the row kernels, for pictures up to `maxWidthPx` wide. */

@@ -37,7 +37,7 @@ export class ScaledRows {
     this.#down = { from: top, to: bottom, scale: toNode.d, offset: toNode.f, footprint: down }
   }
 
-  /** Rows of a picture that one row of what is drawn reads, at most. */
+  /** Most source rows that one drawn row reads. */
   get rowsRead(): number {
     const { footprint } = this.#down
     return footprint > 1 ? Math.ceil(footprint) + 1 : 2

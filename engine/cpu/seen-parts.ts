@@ -1,4 +1,4 @@
-// Which parts of a picture have to be drawn, and in which order: bands of rows, and what is not hidden.
+// Decides which parts of a picture are drawn and in which order: bands of rows, without hidden areas.
 import type { PixelRect } from '../../core/picture/picture.ts'
 import { isEmptyRect, without } from '../../core/picture/pixel-rect.ts'
 
@@ -15,7 +15,7 @@ export function bandsOf(region: PixelRect): readonly PixelRect[] {
   return bands
 }
 
-/** What is seen in more parts than this is drawn where it is hidden, too. */
+/** An item visible in more parts than this is drawn in full. */
 const MOST_PARTS = 6
 
 /**

@@ -1,4 +1,4 @@
-// A stack made ready to be drawn: what of it stays is flattened in runs, what does not has a job of its own.
+// A stack prepared for drawing: still items are flattened into runs, moving ones get a job each.
 import type { SourceId } from '../../core/picture/source.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import { EMPTY_RECT, uniteRects, wholeOf } from '../../core/picture/pixel-rect.ts'
@@ -27,12 +27,12 @@ export interface StackRun {
   wholeAt: number | null
 }
 
-/** What is known of the plan that the stack is part of. */
+/** Facts about the plan that the stack belongs to. */
 export interface StackFacts {
   readonly tools: JobTools
   readonly plan: FramePlan
   readonly sources: SourceFrames
-  /** Keys of the items of the plan before: what was not there moves. Null: nothing does. */
+  /** Item keys of the previous plan: new items count as moving. Null: none does. */
   readonly keysBefore: ReadonlySet<string> | null
   /** The sources that a node reads. */
   readonly sourcesOf: readonly (readonly SourceId[])[]
@@ -76,7 +76,7 @@ function isItemLive({ key, paint, coverage }: Item, { keysBefore, sourcesOf, sou
   return (paint.kind === 'node' && isNodeLive(paint.node)) || (coverage.reveal?.kind === 'luma' && isNodeLive(coverage.reveal.node))
 }
 
-/** Whether the picture that an item shows by itself is not there; a group without some of its pictures is there. */
+/** Whether the item's own picture is missing; a group with missing pictures inside counts as present. */
 function isAbsent({ paint }: Item, { plan, sources }: StackFacts): boolean {
   if (paint.kind !== 'node') return false
   let node = plan.nodes[paint.node]!

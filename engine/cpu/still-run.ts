@@ -7,7 +7,7 @@ import { canvasOver, fillRect, type HeapCanvas } from './heap-canvas.ts'
 import type { ItemJob, JobPicture, JobTools } from './item-job.ts'
 import type { Kept } from './surface-store.ts'
 
-/** Where a run is not clear: of each row, the index of its first span (one more at the end), and the spans' first and last column. */
+/** Non-clear areas of a run: per row the index of its first span (one extra at the end), and first and last column of each span. */
 interface Occupied {
   rowStarts: Int32Array
   spans: Int32Array
@@ -30,7 +30,7 @@ export class StillRun {
   readonly #jobs: readonly ItemJob[]
   readonly #ground: number | null
   readonly #sources: readonly SourceId[]
-  /** Names what it shows, but for the pictures of its sources. */
+  /** Content key, without the state of its sources. */
   readonly #key: string
   /** How often resources had changed, then the sources' stamps, as they were when the surface was looked up. */
   readonly #stamps: Float64Array

@@ -1,11 +1,11 @@
-// Pieces of the heap that are kept from frame to frame under the name of what they show, never of who asked: flattened layers,
-// masks, groups. Within a budget of bytes, what was not used for longest goes first.
+// Caches pieces of the heap between frames by content, not by owner: flattened layers,
+// masks, groups. Within a byte budget; least recently used goes first.
 import type { Block, Heap } from './heap.ts'
 
 /** Room for about twenty pictures of 1920×1080. */
 const BUDGET_BYTES = 192 << 20
 
-/** A kept piece. It may be evicted between two frames, never within one that touched it. */
+/** A cached surface. It may be evicted between frames, never within a frame that uses it. */
 export interface Kept<T = unknown> {
   readonly key: string
   readonly block: Block
@@ -32,7 +32,7 @@ export class SurfaceStore {
     this.#budgetBytes = budgetBytes
   }
 
-  /** Bytes that are kept now. */
+  /** Bytes in the cache now. */
   get bytes(): number {
     return this.#bytes
   }
@@ -41,12 +41,12 @@ export class SurfaceStore {
     return this.#kept.size
   }
 
-  /** What is touched from now on stays until the next call. */
+  /** Starts a frame: surfaces used from now on stay until the next call. */
   beginFrame(): void {
     this.#frame += 1
   }
 
-  /** What is kept under a key, for use in this frame. */
+  /** The surface cached under a key, marked as used in this frame. */
   find<T>(key: string): Kept<T> | undefined {
     const kept = this.#kept.get(key)
     if (kept !== undefined) this.touch(kept)
@@ -80,7 +80,7 @@ export class SurfaceStore {
     this.#heap.free(kept.block)
   }
 
-  /** Gives back what was not used for longest, unless this frame uses it; says whether it did. */
+  /** Evicts the least recently used surface that this frame does not use; returns whether there was one. */
   evictOldest(): boolean {
     const oldest = this.#kept.values().next().value
     if (oldest === undefined || oldest.lastFrame === this.#frame) return false

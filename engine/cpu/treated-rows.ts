@@ -1,4 +1,4 @@
-// A source whose rows are cleaned when somebody reads them; the whole picture is never written.
+// A source whose rows are treated when they are read; the whole picture is never stored.
 import type { Picture } from '../../core/picture/picture.ts'
 import type { Run } from '../../core/steps/chain.ts'
 import { spaceOf } from './chain-runner.ts'

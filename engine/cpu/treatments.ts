@@ -37,7 +37,7 @@ interface Level extends HeapPicture {
 }
 
 interface TreatedEntry {
-  /** Whose person the picture depends on; null for none. */
+  /** Source whose person mask the picture depends on; null for none. */
   readonly personIn: SourceId | null
   version: number
   /** How many levels belong to `version`. */
@@ -66,7 +66,7 @@ export class Treatments {
   readonly #uploads = new LRUCache<SourceId, Upload>({ ...WHILE_USED, max: UPLOADS_KEPT, dispose: ({ block }) => this.heap.free(block) })
   #generation = 0
 
-  /** `budgetBytes`: for what is kept from frame to frame; the usual budget unless it says otherwise. */
+  /** `budgetBytes`: size of the cache between frames; a default applies. */
   constructor(heap: Heap, budgetBytes?: number) {
     this.heap = heap
     this.rows = new RowTreater(heap)
@@ -74,7 +74,7 @@ export class Treatments {
     this.surfaces = new SurfaceStore(heap, (byteLength) => this.allocate(byteLength), budgetBytes)
   }
 
-  /** Grows when looks or pictures that steps refer to come or go: what was treated before is stale. */
+  /** Increases when looks or pictures that steps refer to change: earlier results are stale. */
   get generation(): number {
     return this.#generation
   }
@@ -93,7 +93,7 @@ export class Treatments {
     return runner
   }
 
-  /** Looks and pictures that steps refer to have come or gone: chains are made anew. */
+  /** Looks or pictures that steps refer to have changed: rebuilds the chains. */
   setResources(resources: ChainResources): void {
     this.#resources = resources
     this.#generation += 1
@@ -101,7 +101,7 @@ export class Treatments {
     for (const entry of this.#treated.values()) entry.version = -1
   }
 
-  /** Says where the person is in a source's pictures; null when nobody looks. */
+  /** Sets the person mask of a source; null while it is not needed. */
   setPerson(sourceId: SourceId, mask: Plane | null): void {
     if (mask === null) this.#persons.delete(sourceId)
     else this.#persons.set(sourceId, mask)
@@ -193,7 +193,7 @@ export class Treatments {
     return level
   }
 
-  /** Memory from the heap; when it is full, what was not used for longest makes room. */
+  /** Allocates from the heap; when it is full, evicts least recently used surfaces. */
   allocate(byteLength: number): Block {
     for (;;) {
       try {

@@ -7,9 +7,9 @@ import type { Executors } from '../executors.ts'
 import type { LayerPlace } from '../protocol.ts'
 import type { SourceBook } from '../sources/source-book.ts'
 import { treatmentOf } from './steps-of.ts'
-import { straightOf } from './straight.ts'
+import { straightOf } from './straight-alpha.ts'
 
-/** An input's picture as it reaches a step (null: as it comes), straight, in memory of its own; null while there is none. */
+/** A copy of an input's picture as it reaches a step (null: unprocessed), straight alpha; null while there is no picture. */
 export function grabPicture(
   show: Show,
   book: SourceBook,

@@ -3,9 +3,9 @@ import { areSameParts } from '../../core/stage/plan-parts.ts'
 import type { RasterBook } from '../raster/raster-book.ts'
 import type { Urgency } from '../raster/raster.ts'
 
-/** A new plan waits this long for its words and forms; then something holds their places. */
+/** How long a new plan waits for its rasters before it is drawn with placeholders. */
 export const RASTER_PATIENCE_MS = 400
-/** What a clock shows next is drawn this long before it is due. */
+/** How early the next state of a clock is drawn. */
 const AHEAD_MS = 400
 
 /** A plan and what it is of. */

@@ -13,7 +13,7 @@ import type { Executors } from '../executors.ts'
 import type { LayerPlace, Scopes } from '../protocol.ts'
 import type { SourceBook } from '../sources/source-book.ts'
 import { stepsOf, treatmentOf } from './steps-of.ts'
-import { straightOf } from './straight.ts'
+import { straightOf } from './straight-alpha.ts'
 
 const WAVEFORM_COLUMNS = 256
 

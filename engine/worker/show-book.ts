@@ -2,7 +2,7 @@
 import { DocumentReceiver, type DocumentChange } from '../../core/patch/document-sync.ts'
 import { scenesNeeded, type Programme, type SceneRef } from '../../core/programme/programme.ts'
 import type { FoundScene } from '../../core/programme/programme-stage.ts'
-import { withHeld } from '../../core/show/held.ts'
+import { withHeld } from '../../core/show/with-held-show.ts'
 import type { Show } from '../../core/show/show.ts'
 
 const keyOf = ({ showId, sceneId }: SceneRef) => `${showId} ${sceneId}`

@@ -16,11 +16,11 @@ import type { ViewRequest } from '../protocol.ts'
 import { paintClipping } from './paint-clipping.ts'
 import { URGENCY } from '../raster/raster.ts'
 import type { SourceBook } from '../sources/source-book.ts'
-import { straightOf } from './straight.ts'
+import { straightOf } from './straight-alpha.ts'
 import { DrawnStamp } from './drawn-stamp.ts'
 import { KeptPlan, type Shown } from './kept-plan.ts'
 import { stepsOf, treatmentOf } from './steps-of.ts'
-import { wallAt } from '../sources/wall.ts'
+import { wallAt } from '../sources/wall-clock.ts'
 
 export class View {
   readonly canvas: OffscreenCanvas

@@ -45,8 +45,8 @@ export const mutants = [
   },
   { file: 'engine/cpu/treated-rows.ts', from: 'this.#used.indexOf(Math.min(...this.#used))', to: '0', test: 'engine/cpu/coded-pictures.test.ts' },
   { file: 'engine/cpu/treated-rows.ts', from: 'this.#held.indexOf(y)', to: 'this.#held.indexOf(y - 1)', test: 'engine/cpu/coded-pictures.test.ts' },
-  { file: 'engine/cpu/coding-shares.ts', from: '[0, greenByCb],', to: '[0, greenByCr],', test: 'engine/cpu/coded-pictures.test.ts' },
-  { file: 'engine/cpu/coding-shares.ts', from: ' && known.range === range', to: '', test: 'engine/cpu' },
+  { file: 'engine/cpu/yuv-coefficients.ts', from: '[0, greenByCb],', to: '[0, greenByCr],', test: 'engine/cpu/coded-pictures.test.ts' },
+  { file: 'engine/cpu/yuv-coefficients.ts', from: ' && known.range === range', to: '', test: 'engine/cpu' },
   { file: 'engine/cpu/axis-table.ts', from: ' | ((weights[pair * 2 + 1] ?? 0) << 16)', to: '', test: 'engine/cpu/coded-pictures.test.ts' },
   {
     file: 'engine/cpu/item-job.ts',
@@ -123,7 +123,7 @@ export const mutants = [
     test: 'core/steps/steps.test.ts',
   },
   { file: 'core/show/edits.ts', from: 'x: withinRange(RANGES.position, x)', to: 'x', test: 'core/show' },
-  { file: 'core/show/lift.ts', from: '(isLoose(step) ? liftStep(step) : [step])', to: 'liftStep(step as Loose)', test: 'server/presets' },
+  { file: 'core/show/migrations.ts', from: '(isLoose(step) ? upgradeStep(step) : [step])', to: 'upgradeStep(step as Loose)', test: 'server/presets' },
   // engine
   { file: 'engine/cpu/still-run.ts', from: '&& this.#stamps[0] === generation', to: '', test: 'engine/cpu/cpu-executor.test.ts' },
   {
@@ -338,7 +338,7 @@ export const mutants = [
   { file: 'core/stage/stage.ts', from: 'from: leaving(settled(stage, timeMs), timeMs)', to: 'from: leaving(stage, timeMs)', test: 'core/transitions' },
   { file: 'core/text/fields.ts', from: 'leftMs - (seconds - 1) * SECOND_MS', to: 'SECOND_MS', test: 'core/text' },
   { file: 'core/show/contents.ts', from: 'copies.set(content.id, copy)', to: '', test: 'core/show' },
-  { file: 'core/show/lift.ts', from: 'while (taken.has(contentId)) {', to: 'while (taken.has(`${contentId}-`)) {', test: 'core/show' },
+  { file: 'core/show/migrations.ts', from: 'while (taken.has(contentId)) {', to: 'while (taken.has(`${contentId}-`)) {', test: 'core/show' },
   { file: 'engine/text/text-picture.ts', from: '* (1 - letterAlpha - shadeAlpha)', to: '* (1 - letterAlpha)', test: 'engine/text' },
   {
     file: 'engine/cpu/cover-mask.ts',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// What the search for a key saw besides: sides without cloth, or nobody left.
+// Notes of the key search: sides without cloth, or nobody left in the picture.
 import { Crop, Undo2 } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'

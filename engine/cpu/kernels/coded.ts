@@ -6,7 +6,7 @@ import { chromaOf, packColumns } from './chroma'
 const FRACTION_BITS = 13
 
 /**
- * Pixels left..right of one 4:2:0 row as opaque packed RGBA, clipped and rounded to nearest. `shares` is written by coding-shares.ts.
+ * Pixels left..right of one 4:2:0 row as opaque packed RGBA, clipped and rounded to nearest. `shares` is written by yuv-coefficients.ts.
  * May write up to 15 pixels before `left` and past `right`. `scratch` as for treatI420Row.
  */
 export function decodeI420Row(

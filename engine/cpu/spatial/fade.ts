@@ -1,7 +1,7 @@
 import type { FadeWork } from '../../../core/steps/crop/index.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
-/** The feathered edges of a crop; what is not faded is not touched. */
+/** The feathered edges of a crop; pixels outside the feather are not touched. */
 export const liveFade: MakeLiveWork<FadeWork> = ({ heap, widthPx, heightPx, allocate }, { settings }) => {
   const { across, down } = settings
   const block = allocate(widthPx * 4)

@@ -1,7 +1,7 @@
 import type { FramingWork } from '../../../core/steps/framing/index.ts'
 import type { MakeLiveWork } from './live-work.ts'
 
-/** Moves the picture; colours of clear pixels are kept out by multiplying with alpha first. */
+/** Moves the picture, premultiplied so that the colours of clear pixels do not bleed in. */
 export const liveFraming: MakeLiveWork<FramingWork> = ({ heap, widthPx, heightPx }, { settings }) => {
   const { toSource } = settings
   return {

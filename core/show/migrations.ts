@@ -16,8 +16,8 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   1: (stored) => ({
     ...stored,
     version: 2,
-    inputs: liftEach(stored['inputs'], liftTreatment),
-    scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], liftTreatment) })),
+    inputs: upgradeEach(stored['inputs'], upgradeTreatment),
+    scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, layers: upgradeEach(scene['layers'], upgradeTreatment) })),
   }),
   // Version 2 had no sound.
   2: (stored) => ({ ...stored, version: 3, microphone: newMicrophone({ type: 'none' }) }),
@@ -25,38 +25,38 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   3: (stored) => ({
     ...stored,
     version: 4,
-    scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], liftLayer) })),
+    scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, layers: upgradeEach(scene['layers'], upgradeLayer) })),
   }),
   // Version 4 kept what a layer shows in the layer, and nothing moved.
   4: (stored) => {
     const contents: Loose[] = []
     const taken = new Map<string, number>()
-    const lift = (layer: Loose): Loose => withContent(layer, contents, taken, lift)
+    const upgrade = (layer: Loose): Loose => withContent(layer, contents, taken, upgrade)
     return {
       ...stored,
       version: 5,
-      scenes: liftEach(stored['scenes'], (scene) => ({ ...scene, layers: liftEach(scene['layers'], lift) })),
+      scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, layers: upgradeEach(scene['layers'], upgrade) })),
       contents,
       presenter: { name: '', title: '', countdownTo: null },
     }
   },
   // Version 5 showed all of every picture, and scenes were neither locked nor marked.
   5: (stored) => {
-    const lift = (layer: Loose): Loose => ({
+    const upgrade = (layer: Loose): Loose => ({
       ...layer,
       part: null,
       crop: null,
-      ...(layer['kind'] === 'group' ? { layers: liftEach(layer['layers'], lift) } : {}),
+      ...(layer['kind'] === 'group' ? { layers: upgradeEach(layer['layers'], upgrade) } : {}),
     })
-    const scenes = liftEach(stored['scenes'], (scene) => ({ ...scene, locked: false, mark: null, notes: '', layers: liftEach(scene['layers'], lift) }))
+    const scenes = upgradeEach(stored['scenes'], (scene) => ({ ...scene, locked: false, mark: null, notes: '', layers: upgradeEach(scene['layers'], upgrade) }))
     return { ...stored, version: 6, scenes }
   },
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
-function withContent(layer: Loose, contents: Loose[], taken: Map<string, number>, lift: (layer: Loose) => Loose): Loose {
+function withContent(layer: Loose, contents: Loose[], taken: Map<string, number>, upgrade: (layer: Loose) => Loose): Loose {
   const { text, fill, ...rest } = { ...layer, entrance: null, exit: null } as Loose
-  if (layer['kind'] === 'group') return { ...rest, layers: liftEach(layer['layers'], lift) }
+  if (layer['kind'] === 'group') return { ...rest, layers: upgradeEach(layer['layers'], upgrade) }
   if (layer['kind'] !== 'text' && layer['kind'] !== 'shape') return rest
   let contentId = String(layer['id'])
   // As many are named after it already: counted, not looked for.
@@ -77,26 +77,26 @@ export function isLoose(value: unknown): value is Loose {
   return typeof value === 'object' && value !== null && !Array.isArray(value)
 }
 
-/** Applies `lift` to the entries of a list that have fields; anything that is no list stays as it is. */
-function liftEach(value: unknown, lift: (entry: Loose) => unknown): unknown {
-  return Array.isArray(value) ? value.map((entry: unknown) => (isLoose(entry) ? lift(entry) : entry)) : value
+/** Applies `upgrade` to the entries of a list that have fields; anything that is no list stays as it is. */
+function upgradeEach(value: unknown, upgrade: (entry: Loose) => unknown): unknown {
+  return Array.isArray(value) ? value.map((entry: unknown) => (isLoose(entry) ? upgrade(entry) : entry)) : value
 }
 
-function liftLayer(layer: Loose): Loose {
+function upgradeLayer(layer: Loose): Loose {
   const { frame } = layer
   return { ...layer, blend: 'normal', frame: isLoose(frame) ? { form: 'box', border: null, shadow: null, ...frame } : frame }
 }
 
-function liftTreatment(owner: Loose): Loose {
-  return Array.isArray(owner['treatment']) ? { ...owner, treatment: liftSteps(owner['treatment']) } : owner
+function upgradeTreatment(owner: Loose): Loose {
+  return Array.isArray(owner['treatment']) ? { ...owner, treatment: upgradeSteps(owner['treatment']) } : owner
 }
 
 /** Steps of version 1 as steps of version 2. */
-export function liftSteps(steps: unknown): unknown {
-  return Array.isArray(steps) ? steps.flatMap((step: unknown) => (isLoose(step) ? liftStep(step) : [step])) : steps
+export function upgradeSteps(steps: unknown): unknown {
+  return Array.isArray(steps) ? steps.flatMap((step: unknown) => (isLoose(step) ? upgradeStep(step) : [step])) : steps
 }
 
-function liftStep(step: Loose): unknown[] {
+function upgradeStep(step: Loose): unknown[] {
   const { params } = step
   if (step['kind'] !== 'tone' || !isLoose(params) || params['saturation'] === undefined) return [step]
   const { saturation, ...rest } = params
@@ -108,12 +108,12 @@ function liftStep(step: Loose): unknown[] {
 export const CURRENT_VERSION = 6
 
 /** A stored show of an earlier version as one of this; anything else as it is. */
-export function liftShow(stored: unknown): unknown {
+export function upgradeShow(stored: unknown): unknown {
   let current = stored
   while (isLoose(current) && typeof current['version'] === 'number' && current['version'] < CURRENT_VERSION) {
-    const lift = migrations[current['version']]
-    if (lift === undefined) return current
-    current = lift(current)
+    const upgrade = migrations[current['version']]
+    if (upgrade === undefined) return current
+    current = upgrade(current)
   }
   return current
 }

@@ -4,7 +4,7 @@ import { planFrame } from '../stage/plan-frame.ts'
 import { allInfos } from '../../tests/support/shows.ts'
 import { updateText } from './contents.ts'
 import { updateInput } from './edits.ts'
-import { withHeld } from './held.ts'
+import { withHeld } from './with-held-show.ts'
 
 const show = testShow()
 
