@@ -16,7 +16,14 @@ export default defineConfig({
     rolldownOptions: {
       input: ['app/index.html', 'app/output/index.html'],
       // What every page needs of others' code changes seldom: it stays in the browser's cache when the studio is renewed.
-      output: { codeSplitting: { groups: [{ name: 'vue', test: /node_modules[\\/](@vue|vue|vue-router|vue-i18n|@intlify|pinia)[\\/]/ }] } },
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'vue', test: /node_modules[\\/](@vue|vue|vue-router|vue-i18n|@intlify|pinia)[\\/]/ },
+            { name: 'zod', test: /node_modules[\\/]zod[\\/]/ },
+          ],
+        },
+      },
     },
   },
   worker: { format: 'es' },

@@ -152,6 +152,21 @@ describe('CameraManager', () => {
     expect(states.at(-1)).toBe('live')
   })
 
+  it('opened at another size, it takes no notice of the end of the pictures of before', async () => {
+    const { manager, getUserMedia, states, timers, settle } = setUp()
+    manager.follow(withDevice(DEVICE), all)
+    await settle()
+    const larger = withDevice(DEVICE)
+    manager.follow(
+      { ...larger, inputs: larger.inputs.map((input) => (input.id === inputId ? ({ ...input, widthPx: 1920, heightPx: 1080 } as CameraInput) : input)) },
+      all,
+    )
+    manager.ended(inputId)
+    await settle()
+    expect(states).toEqual(['starting', 'live', 'starting', 'live'])
+    expect([getUserMedia.mock.calls.length, timers.length]).toEqual([2, 0])
+  })
+
   it('finds a device by its name when its id has changed', async () => {
     const { manager, getUserMedia, setDevices, settle } = setUp()
     setDevices([{ kind: 'videoinput', deviceId: 'cam-9', label: 'USB camera' }] as MediaDeviceInfo[])

@@ -80,9 +80,7 @@ export class CameraManager {
 
   /** Tells that the pictures of a camera are over: the cable was pulled, or they cannot be read (`fault`). It is opened again in a moment. */
   ended(inputId: string, fault: string | null = null): void {
-    const camera = this.#known.get(inputId)
-    if (camera?.openedBy == null) return
-    camera.owner.fail(fault === null ? 'unplugged' : 'broken', fault)
+    this.#known.get(inputId)?.owner.lost(fault === null ? 'unplugged' : 'broken', fault)
   }
 
   /** Opens every camera anew, for an engine that has started anew. */

@@ -111,6 +111,39 @@ describe('what is live', () => {
     expect(log).toEqual(['asked', 'has a', 'live', 'stop a', 'has c', 'live'])
   })
 
+  it('what ends while something else is being chosen is gone, and the choice still counts', async () => {
+    const { owner, log, answers, later, made, settle } = setUp()
+    await owner.start(() => made('a'))
+    void owner.start(later, { phase: 'asked', keepsOpened: true })
+    owner.lost(null)
+    expect(log.slice(-3)).toEqual(['stop a', 'gone', 'asked'])
+    answers[0]!.resolve('b')
+    await settle()
+    expect(log.slice(-2)).toEqual(['has b', 'live'])
+    void owner.start(later, { phase: 'asked', keepsOpened: true })
+    owner.lost('broken')
+    answers[1]!.reject('refused')
+    await settle()
+    expect(log.slice(-3)).toEqual(['asked', 'gone', 'refused'])
+  })
+
+  it('takes no notice of the end of what it has stopped itself: it is opening it anew', async () => {
+    const { owner, log, answers, later, made, settle, timers } = setUp()
+    await owner.start(() => made('a'))
+    void owner.start(later)
+    owner.lost('unplugged')
+    answers[0]!.resolve('b')
+    await settle()
+    expect(log).toEqual(['starting', 'has a', 'live', 'starting', 'stop a', 'has b', 'live'])
+    expect(timers.size).toBe(0)
+    owner.lost('unplugged')
+    expect(log.slice(-3)).toEqual(['stop b', 'gone', 'unplugged'])
+    expect(timers.size).toBe(1)
+    owner.dispose()
+    owner.lost('unplugged')
+    expect(timers.size).toBe(0)
+  })
+
   it('forgets its timer when it is started, stopped or let go', async () => {
     for (const next of ['start', 'stop', 'dispose'] as const) {
       const { owner, timers, made } = setUp()

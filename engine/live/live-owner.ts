@@ -38,6 +38,8 @@ export class LiveOwner<T extends Opened> {
   #open: Open<T> | null = null
   /** Grows with every start and stop, so that a late answer to an earlier one is recognised. */
   #turn = 0
+  /** Whether an answer of `open` is still awaited. */
+  #isOpening = false
   #retryTimer: number | null = null
 
   /** `timers`: null for what is never tried again by itself. */
@@ -83,6 +85,20 @@ export class LiveOwner<T extends Opened> {
     if (this.#timers !== null && !FINAL.has(reason)) this.#retryTimer = this.#timers.setTimer(() => void this.retry(), RETRY_AFTER_MS)
   }
 
+  /**
+   * What was open came to its end (null), or cannot be used any more. Nothing happens where nothing is open: that is the end of something that was
+   * already stopped. An opening that is under way goes on.
+   */
+  lost(reason: LiveFailure | null, detail: string | null = null): void {
+    if (this.#opened === null) return
+    if (this.#isOpening) {
+      this.#stopOpened()
+      this.#events.onGone()
+      this.#tell({ phase: 'asked' })
+    } else if (reason === null) this.stop('ended')
+    else this.fail(reason, detail)
+  }
+
   /** Stops it and says what it is from now on. */
   stop(phase: 'off' | 'paused' | 'ended'): void {
     this.#release()
@@ -100,6 +116,7 @@ export class LiveOwner<T extends Opened> {
     const turn = this.#turn
     this.#clearRetry()
     if (!keeps) this.#stopOpened()
+    this.#isOpening = true
     try {
       const answer = open()
       const opened = answer instanceof Promise ? await answer : answer
@@ -107,12 +124,15 @@ export class LiveOwner<T extends Opened> {
         opened.stop()
         return this.#state
       }
+      this.#isOpening = false
       this.#stopOpened()
       this.#opened = opened
       this.#events.onOpened(opened)
       if (turn === this.#turn) this.#tell({ phase: opened.phase ?? 'live' })
     } catch (error) {
-      if (turn !== this.#turn || keeps) return this.#state
+      if (turn !== this.#turn) return this.#state
+      this.#isOpening = false
+      if (this.#opened !== null) return this.#state
       const reason = await this.#events.failureOf(error, this.#state)
       if (turn === this.#turn) this.fail(reason, error instanceof Error ? error.message : String(error))
     }
@@ -121,6 +141,7 @@ export class LiveOwner<T extends Opened> {
 
   #release(): void {
     this.#turn += 1
+    this.#isOpening = false
     this.#clearRetry()
     this.#stopOpened()
     this.#events.onGone()

@@ -120,6 +120,20 @@ describe('screens', () => {
     expect(log.at(-1)).toBe('desk gone')
   })
 
+  it('a window that closes while another is being chosen does not take the choice along', async () => {
+    const { manager, log, asked } = page()
+    manager.follow(withScreens(shared))
+    const first = manager.share('desk')
+    asked[0]!.answer('window')
+    await first
+    const other = manager.share('desk')
+    manager.ended('desk')
+    expect(log.at(-1)).toBe('desk asked')
+    asked[1]!.answer('monitor')
+    expect(await other).toBe('live')
+    expect(log.slice(-3)).toEqual(['desk shows a monitor, monitor', 'desk gets stream', 'desk live'])
+  })
+
   it('an answer for an input that has gone meanwhile, or that was asked for twice, is let go', async () => {
     const { manager, log, asked } = page()
     const show = withScreens(shared)

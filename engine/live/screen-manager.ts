@@ -85,9 +85,7 @@ export class ScreenManager {
 
   /** Tells that the pictures of a screen are over: the browser's bar was pressed, the window closed, or they cannot be read (`fault`). */
   ended(inputId: string, fault: string | null = null): void {
-    if (!this.#isOpen(inputId)) return
-    if (fault === null) this.#ownerOf(inputId).stop('ended')
-    else this.#ownerOf(inputId).fail('broken', fault)
+    this.#owners.get(inputId)?.lost(fault === null ? null : 'broken', fault)
   }
 
   /** Gives every screen to an engine that has started anew; what is shared stays shared. */

@@ -426,8 +426,8 @@ export const mutants = [
   { file: 'engine/live/live-owner.ts', from: '!FINAL.has(reason)', to: 'true', test: 'engine/live' },
   {
     file: 'engine/live/live-owner.ts',
-    from: 'if (turn !== this.#turn || keeps) return this.#state',
-    to: 'if (turn !== this.#turn) return this.#state',
+    from: 'if (this.#opened !== null) return this.#state',
+    to: '',
     test: 'engine/live',
   },
   {
