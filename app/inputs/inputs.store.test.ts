@@ -124,6 +124,10 @@ it('keeps the name of what is shared with the show, without a step of undo', asy
   expect(await inputs.shareScreen('desk')).toBe('live')
   expect(inputs.shared['desk']).toMatchObject({ label: 'Notes', surface: 'window' })
   expect(amended.map((make) => make(show).inputs.find(({ id }) => id === 'desk'))).toMatchObject([{ source: { type: 'shared', label: 'Notes' } }])
+  // The window was closed: the browser ends its pictures.
+  named('engine')[0]!.say({ type: 'supplyEnded', inputId: 'desk', fault: null })
+  expect(inputs.statusOf('desk')).toBe('ended')
+  await inputs.shareScreen('desk')
   inputs.stopScreen('desk')
   expect(inputs.statusOf('desk')).toBe('off')
 })

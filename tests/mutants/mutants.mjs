@@ -423,6 +423,9 @@ export const mutants = [
     to: 'else if (false)',
     test: 'engine/live/screen-manager.test.ts',
   },
+  { file: 'app/inputs/inputs.store.ts', from: 'screens.ended(inputId, fault)', to: '', test: 'app/inputs' },
+  { file: 'app/air/air.store.ts', from: 'if (isFeedOn.value && pictured.value !== null) sendFeed()', to: '', test: 'app/air' },
+  { file: 'app/engine/engine.store.ts', from: 'for (const { onStarted } of listeners) onStarted?.()', to: '', test: 'app/engine' },
   { file: 'engine/live/live-owner.ts', from: '!FINAL.has(reason)', to: 'true', test: 'engine/live' },
   {
     file: 'engine/live/live-owner.ts',
