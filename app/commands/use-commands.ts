@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { useAirStore } from '../air/air.store.ts'
+import { announce } from '../shell/announce.ts'
 import { useTheme } from '../shell/use-theme.ts'
 import { useUndo } from '../shell/use-undo.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -54,10 +55,11 @@ export function useCommands() {
     return Object.fromEntries(commandIds.map((id) => [id, now(id)])) as { readonly [K in CommandId]: Command }
   })
 
-  /** Runs a command if it can. */
+  /** Runs a command; one that cannot run says why. */
   function run(id: CommandId): void {
-    const command = commands.value[id]
-    if (command.whyNot === null) command.run()
+    const { whyNot, run: act } = commands.value[id]
+    if (whyNot === null) act()
+    else announce(`${t(`commands.does.${id}`)}. ${t('commands.cannot', { why: whyNot })}`)
   }
 
   return { commands, run }

@@ -164,6 +164,25 @@ describe('what is live', () => {
     expect(owner.opened?.name).toBe('a')
   })
 
+  it('is stopped, and has failed, where what was opened cannot be handed on', async () => {
+    const states: string[] = []
+    const stopped: string[] = []
+    const owner = new LiveOwner<Opened>(
+      {
+        onState: (state) => states.push(statusOf(state)),
+        onOpened: () => {
+          throw new TypeError('the track is muted for good')
+        },
+        onGone: () => stopped.push('gone'),
+        failureOf: () => 'busy',
+      },
+      null,
+    )
+    const state = await owner.start(() => ({ stop: () => stopped.push('stop') }))
+    expect(state).toEqual({ phase: 'failed', reason: 'broken', detail: 'the track is muted for good' })
+    expect([states, stopped, owner.opened]).toEqual([['starting', 'broken'], ['stop', 'gone'], null])
+  })
+
   it('an opening that throws at once is a failure like any other', async () => {
     const { owner } = setUp()
     const state = await owner.start(() => {

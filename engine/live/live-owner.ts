@@ -117,26 +117,35 @@ export class LiveOwner<T extends Opened> {
     this.#clearRetry()
     if (!keeps) this.#stopOpened()
     this.#isOpening = true
+    let opened: T
     try {
       const answer = open()
-      const opened = answer instanceof Promise ? await answer : answer
-      if (turn !== this.#turn) {
-        opened.stop()
-        return this.#state
-      }
-      this.#isOpening = false
-      this.#stopOpened()
-      this.#opened = opened
-      this.#events.onOpened(opened)
-      if (turn === this.#turn) this.#tell({ phase: opened.phase ?? 'live' })
+      opened = answer instanceof Promise ? await answer : answer
     } catch (error) {
       if (turn !== this.#turn) return this.#state
       this.#isOpening = false
       if (this.#opened !== null) return this.#state
       const reason = await this.#events.failureOf(error, this.#state)
-      if (turn === this.#turn) this.fail(reason, error instanceof Error ? error.message : String(error))
+      if (turn === this.#turn) this.fail(reason, wordsOf(error))
+      return this.#state
     }
+    if (turn !== this.#turn) opened.stop()
+    else this.#take(opened)
     return this.#state
+  }
+
+  /** Hands on what was opened. If nobody can use it, that is a failure like any other. */
+  #take(opened: T): void {
+    const turn = this.#turn
+    this.#isOpening = false
+    this.#stopOpened()
+    this.#opened = opened
+    try {
+      this.#events.onOpened(opened)
+    } catch (error) {
+      return this.fail('broken', wordsOf(error))
+    }
+    if (turn === this.#turn) this.#tell({ phase: opened.phase ?? 'live' })
   }
 
   #release(): void {
@@ -162,4 +171,8 @@ export class LiveOwner<T extends Opened> {
     this.#state = state
     this.#events.onState(state)
   }
+}
+
+function wordsOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error)
 }

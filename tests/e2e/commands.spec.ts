@@ -99,6 +99,7 @@ test('what is done with layers is a command too: found, given a key, and run by 
   await page.getByRole('link', { name: 'Bench', exact: true }).click()
   await expect(page.getByTestId('bench-picture')).toBeVisible()
   await page.keyboard.press('F8')
+  await expect(page.getByRole('status').filter({ hasText: 'Behind all. Not now: open Build first' })).toHaveCount(1)
   await find(page, 'behind all')
   await expect(page.getByText('Nothing is called that. Try another word.')).toBeVisible()
   await page.keyboard.press('Escape')

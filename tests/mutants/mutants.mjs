@@ -405,8 +405,8 @@ export const mutants = [
   { file: 'core/marks/self-mark.ts', from: '> LEAST_CORRELATION', to: '> 0.3', test: 'core/marks/self-mark.test.ts' },
   {
     file: 'engine/live/live-owner.ts',
-    from: 'if (turn !== this.#turn) {\n        opened.stop()',
-    to: 'if (false) {\n        opened.stop()',
+    from: 'if (turn !== this.#turn) opened.stop()',
+    to: 'if (false) opened.stop()',
     test: 'engine/live',
   },
   {
