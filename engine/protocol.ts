@@ -70,7 +70,7 @@ export type ToEngine =
   /** Changes what is on air. */
   | { readonly type: 'programme'; readonly message: ProgrammeMessage }
   /** `setsBeat`: whether its pictures come so regularly that the feed may follow them. */
-  | { readonly type: 'supply'; readonly inputId: string; readonly supply: LiveSupply; readonly setsBeat: boolean }
+  | { readonly type: 'supply'; readonly inputId: string; readonly supply: LiveSupply; readonly serial: number; readonly setsBeat: boolean }
   | { readonly type: 'supplyGone'; readonly inputId: string }
   | { readonly type: 'openView'; readonly viewId: string; readonly canvas: OffscreenCanvas; readonly request: ViewRequest }
   | { readonly type: 'changeView'; readonly viewId: string; readonly request: ViewRequest }
@@ -151,7 +151,7 @@ export type FromEngine =
   | { readonly type: 'personFailed'; readonly reason: string }
   | { readonly type: 'assetFailed'; readonly asset: string; readonly reason: string }
   /** `fault`: why its pictures cannot be read any more; null when the device or the window is simply gone. */
-  | { readonly type: 'supplyEnded'; readonly inputId: string; readonly fault: string | null }
+  | { readonly type: 'supplyEnded'; readonly inputId: string; readonly serial: number; readonly fault: string | null }
   /** A frame could not be made; the next ones are tried all the same. Told once for each reason. */
   | { readonly type: 'faulted'; readonly reason: string }
   | { readonly type: 'failed'; readonly reason: string }

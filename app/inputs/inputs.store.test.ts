@@ -97,11 +97,16 @@ it('gives a new engine everything that is live', () => {
 it('a camera whose pictures end is unplugged, one whose pictures cannot be read is broken', () => {
   const inputs = useInputsStore()
   const [engine] = named('engine')
-  engine!.say({ type: 'supplyEnded', inputId: camera.id, fault: null })
+  const newest = () => engine!.all('supply').findLast(({ inputId }) => inputId === camera.id)!.serial
+  const first = newest()
+  engine!.say({ type: 'supplyEnded', inputId: camera.id, serial: first, fault: null })
   expect(inputs.statusOf(camera.id)).toBe('unplugged')
   inputs.retryCamera(camera.id)
   expect(inputs.statusOf(camera.id)).toBe('live')
-  engine!.say({ type: 'supplyEnded', inputId: camera.id, fault: 'no pixels' })
+  // What is told of the earlier pictures once more says nothing of these.
+  engine!.say({ type: 'supplyEnded', inputId: camera.id, serial: first, fault: 'too late' })
+  expect(inputs.statusOf(camera.id)).toBe('live')
+  engine!.say({ type: 'supplyEnded', inputId: camera.id, serial: newest(), fault: 'no pixels' })
   expect([inputs.statusOf(camera.id), inputs.detailOf(camera.id)]).toEqual(['broken', 'no pixels'])
 })
 
@@ -125,7 +130,10 @@ it('keeps the name of what is shared with the show, without a step of undo', asy
   expect(inputs.shared['desk']).toMatchObject({ label: 'Notes', surface: 'window' })
   expect(amended.map((make) => make(show).inputs.find(({ id }) => id === 'desk'))).toMatchObject([{ source: { type: 'shared', label: 'Notes' } }])
   // The window was closed: the browser ends its pictures.
-  named('engine')[0]!.say({ type: 'supplyEnded', inputId: 'desk', fault: null })
+  const { serial } = named('engine')[0]!
+    .all('supply')
+    .findLast(({ inputId }) => inputId === 'desk')!
+  named('engine')[0]!.say({ type: 'supplyEnded', inputId: 'desk', serial, fault: null })
   expect(inputs.statusOf('desk')).toBe('ended')
   await inputs.shareScreen('desk')
   inputs.stopScreen('desk')

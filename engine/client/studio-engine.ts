@@ -131,7 +131,8 @@ export class StudioEngine {
       case 'assetFailed':
         return this.#events.onAssetFailed?.(message.asset, message.reason)
       case 'supplyEnded':
-        return this.#events.onSupplyEnded?.(message.inputId, message.fault)
+        if (this.inputs.isNewest(message.inputId, message.serial)) this.#events.onSupplyEnded?.(message.inputId, message.fault)
+        return
       case 'alive':
         return this.#watchLife()
       case 'faulted':

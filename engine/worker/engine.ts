@@ -78,7 +78,7 @@ export class Engine {
       onFrame: (inputId, source) => this.#takeFrame(inputId, source),
       onGone: (inputId, ended) => {
         this.#book.remove(inputSourceId(inputId))
-        if (ended !== null) this.#post({ type: 'supplyEnded', inputId, fault: ended.fault })
+        if (ended !== null) this.#post({ type: 'supplyEnded', inputId, ...ended })
       },
     })
     const stills = new StillLoader()
@@ -138,7 +138,7 @@ export class Engine {
       case 'watchMotion':
         return this.#figures.watchMotion(message.inputId)
       case 'supply':
-        return this.#live.open(message.inputId, message.supply, message.setsBeat)
+        return this.#live.open(message.inputId, message)
       case 'supplyGone':
         return this.#live.drop(message.inputId)
       case 'openView':
@@ -225,6 +225,7 @@ export class Engine {
     if (show === null) return
     const started = performance.now()
     this.#ticks += 1
+    this.#live.rest(this.#isPageHidden && !this.#air.isAnyOpen && !this.#figures.watchesMotion)
     this.#budget.begin(nowMs)
     const isViewTick = !this.#air.isFeedOpen || this.#pace.divider > 1 || this.#ticks % TICKS_PER_VIEW_ON_AIR === 0
     const showsViews = !this.#isPageHidden && isViewTick && this.#budget.takeLarge(nowMs)

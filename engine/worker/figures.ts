@@ -38,6 +38,11 @@ export class Figures {
     this.#motionInputId = inputId
   }
 
+  /** Whether every picture of some input counts. */
+  get watchesMotion(): boolean {
+    return this.#motionInputId !== null
+  }
+
   /** A source has another size: nothing measured before fits. */
   invalidate(): void {
     this.#scopes?.invalidate()

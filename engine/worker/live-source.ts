@@ -17,6 +17,9 @@ export interface LiveSourceEvents {
 /** Pictures in a row that could not be copied, after which a supply is given up: a third of a second. */
 const MOST_FAULTS = 10
 
+/** How often a resting source reads a picture. */
+const REST_PERIOD_MS = 500
+
 const STANDIN_CODES = { format: 'i420', matrix: 'bt709', range: 'limited' } as const
 
 export class LiveSource {
@@ -28,6 +31,8 @@ export class LiveSource {
   #version = 0
   #isClosed = false
   #isFrozen = false
+  #isResting = false
+  #readMs = -Infinity
   #buffers: Uint8Array<ArrayBuffer>[] = []
   readonly #events: LiveSourceEvents
   readonly #close: () => void
@@ -79,6 +84,11 @@ export class LiveSource {
     this.#isFrozen = isFrozen
   }
 
+  /** While true, two pictures a second are read, and the others let go: enough to have a fresh one when somebody looks. */
+  rest(isResting: boolean): void {
+    this.#isResting = isResting
+  }
+
   /** Stops reading. Safe to call twice. */
   close(): void {
     if (this.#isClosed) return
@@ -113,7 +123,7 @@ export class LiveSource {
     let picture: Picture | null
     try {
       this.captureMs = frame.timestamp / 1000
-      picture = this.#isFrozen || this.#isClosed ? null : await copyFrame(frame, (byteLength) => this.#buffer(byteLength))
+      picture = this.#isFrozen || this.#isClosed || this.#skips() ? null : await copyFrame(frame, (byteLength) => this.#buffer(byteLength))
     } catch (error) {
       return wordsOf(error)
     } finally {
@@ -121,6 +131,17 @@ export class LiveSource {
     }
     if (picture !== null && !this.#isClosed) this.#show(picture)
     return null
+  }
+
+  /** Whether a resting source lets a picture go. It still counts as one that came. */
+  #skips(): boolean {
+    const nowMs = performance.now()
+    if (this.#isResting && nowMs - this.#readMs < REST_PERIOD_MS) {
+      this.meter.note(nowMs)
+      return true
+    }
+    this.#readMs = nowMs
+    return false
   }
 
   #show(picture: Picture): void {

@@ -31,9 +31,9 @@ describe('cameras', () => {
   it('tell of every picture, and of nothing that an earlier supply of the same input still sends', () => {
     const { cameras, seen } = studio()
     const [first, second] = [port(), port()]
-    cameras.open('desk', first.supply, true)
+    cameras.open('desk', { supply: first.supply, serial: 1, setsBeat: true })
     first.send(1)
-    cameras.open('desk', second.supply, true)
+    cameras.open('desk', { supply: second.supply, serial: 1, setsBeat: true })
     first.send(2)
     second.send(7)
     expect(seen).toEqual(['desk 1', 'desk 7'])
@@ -43,8 +43,8 @@ describe('cameras', () => {
   it('are dropped with the input that they were for, and closed', () => {
     const { cameras, seen } = studio()
     const [desk, table] = [port(), port()]
-    cameras.open('desk', desk.supply, true)
-    cameras.open('table', table.supply, true)
+    cameras.open('desk', { supply: desk.supply, serial: 1, setsBeat: true })
+    cameras.open('table', { supply: table.supply, serial: 1, setsBeat: true })
     cameras.keepOnly(new Set(['table', 'nobody']))
     expect(seen).toEqual(['desk dropped'])
     expect(desk.sent).toContain('closed')
@@ -56,7 +56,7 @@ describe('cameras', () => {
   it('that end by themselves say so, once', async () => {
     const { cameras, seen } = studio()
     const readable = new ReadableStream<VideoFrame>({ start: (controller) => controller.close() })
-    cameras.open('desk', { type: 'stream', readable }, true)
+    cameras.open('desk', { supply: { type: 'stream', readable }, serial: 1, setsBeat: true })
     await expect.poll(() => seen).toEqual(['desk ended'])
     expect(cameras.stats(0)).toEqual({})
   })
@@ -64,8 +64,8 @@ describe('cameras', () => {
   it('the frontmost that is drawn on air sets the beat; any does when none is; none without cameras', () => {
     const { cameras } = studio()
     expect(cameras.beatInputId(['input:desk'])).toBeNull()
-    cameras.open('desk', port().supply, true)
-    cameras.open('table', port().supply, true)
+    cameras.open('desk', { supply: port().supply, serial: 1, setsBeat: true })
+    cameras.open('table', { supply: port().supply, serial: 1, setsBeat: true })
     expect(cameras.beatInputId(['input:table', 'input:desk', 'input:photo'])).toBe('desk')
     expect(cameras.beatInputId(['input:desk', 'input:table'])).toBe('table')
     expect(cameras.beatInputId(['input:photo'])).toBe('desk')
@@ -74,7 +74,7 @@ describe('cameras', () => {
   it('hold their picture while frozen', () => {
     const { cameras, seen } = studio()
     const desk = port()
-    cameras.open('desk', desk.supply, true)
+    cameras.open('desk', { supply: desk.supply, serial: 1, setsBeat: true })
     cameras.freeze('desk', true)
     cameras.freeze('nobody', true)
     desk.send(1)
@@ -84,13 +84,13 @@ describe('cameras', () => {
   it('screens and clips never set the beat: a still screen sends nothing', () => {
     const { cameras } = studio()
     const [screen, desk] = [port(), port()]
-    cameras.open('screen', screen.supply, false)
+    cameras.open('screen', { supply: screen.supply, serial: 1, setsBeat: false })
     expect(cameras.beatInputId(['input:screen'])).toBeNull()
-    cameras.open('desk', desk.supply, true)
+    cameras.open('desk', { supply: desk.supply, serial: 1, setsBeat: true })
     expect(cameras.beatInputId(['input:desk', 'input:screen'])).toBe('desk')
     expect(cameras.beatInputId(['input:screen'])).toBe('desk')
     // The same input, another supply: a camera that a clip has taken the place of.
-    cameras.open('desk', desk.supply, false)
+    cameras.open('desk', { supply: desk.supply, serial: 1, setsBeat: false })
     expect(cameras.beatInputId(['input:desk'])).toBeNull()
   })
 })
@@ -132,7 +132,7 @@ describe('a device’s pictures', () => {
         else controller.error(new Error('the device does not answer'))
       },
     })
-    cameras.open('desk', { type: 'stream', readable }, true)
+    cameras.open('desk', { supply: { type: 'stream', readable }, serial: 1, setsBeat: true })
     return { ledger, seen, over }
   }
 
@@ -140,6 +140,24 @@ describe('a device’s pictures', () => {
     const { ledger, seen, over } = openStream([frame(true).made], 'error')
     await over
     expect(seen).toEqual(['picture', 'the device does not answer'])
+    expect(ledger.open).toBe(0)
+  })
+
+  it('rest while nobody looks: the first is read and the others let go, until somebody does', async () => {
+    const ledger = new FrameLedger()
+    const seen: string[] = []
+    const cameras = new LiveSources(ledger, { onFrame: () => seen.push('picture'), onGone: () => seen.push('gone') })
+    let give: (frame: VideoFrame) => void = () => undefined
+    const readable = new ReadableStream<VideoFrame>({ start: (controller) => void (give = (one) => controller.enqueue(one)) })
+    cameras.rest(true)
+    cameras.open('desk', { supply: { type: 'stream', readable }, serial: 1, setsBeat: true })
+    const frames = Array.from({ length: 5 }, () => frame(true))
+    for (const { made } of frames) give(made)
+    await expect.poll(() => frames.map(({ closed }) => closed.length)).toEqual([1, 1, 1, 1, 1])
+    expect(seen).toEqual(['picture'])
+    cameras.rest(false)
+    give(frame(true).made)
+    await expect.poll(() => seen).toEqual(['picture', 'picture'])
     expect(ledger.open).toBe(0)
   })
 

@@ -5,11 +5,24 @@ import type { LiveSupply, EngineStats } from '../protocol.ts'
 import { LiveSource } from './live-source.ts'
 import type { FrameLedger } from './frame-ledger.ts'
 
+/** A supply that ended by itself: which, and what failed; null where nothing did. */
+export interface SupplyEnd {
+  readonly serial: number
+  readonly fault: string | null
+}
+
+/** Pictures for an input. `setsBeat`: whether the feed may follow them. */
+export interface Supplied {
+  readonly supply: LiveSupply
+  readonly serial: number
+  readonly setsBeat: boolean
+}
+
 export interface LiveEvents {
   /** A new picture has come. */
   readonly onFrame: (inputId: string, source: LiveSource) => void
   /** One was dropped: by who opened it (null), or because it ended, and if it failed, why. */
-  readonly onGone: (inputId: string, ended: { readonly fault: string | null } | null) => void
+  readonly onGone: (inputId: string, ended: SupplyEnd | null) => void
 }
 
 export class LiveSources {
@@ -17,6 +30,7 @@ export class LiveSources {
   /** Those that the feed may follow. */
   readonly #beating = new Set<string>()
   readonly #ledger: FrameLedger
+  #isResting = false
   readonly #events: LiveEvents
 
   constructor(ledger: FrameLedger, events: LiveEvents) {
@@ -24,8 +38,8 @@ export class LiveSources {
     this.#events = events
   }
 
-  /** Takes pictures from a supply; one that was open for the input is closed. `setsBeat`: whether the feed may follow them. */
-  open(inputId: string, supply: LiveSupply, setsBeat: boolean): void {
+  /** Takes pictures from a supply; one that was open for the input is closed. */
+  open(inputId: string, { supply, serial, setsBeat }: Supplied): void {
     if (setsBeat) this.#beating.add(inputId)
     else this.#beating.delete(inputId)
     this.#sources.get(inputId)?.close()
@@ -38,11 +52,12 @@ export class LiveSources {
         if (!isCurrent()) return
         this.#sources.delete(inputId)
         source.close()
-        this.#events.onGone(inputId, { fault })
+        this.#events.onGone(inputId, { serial, fault })
       },
     }
     const source: LiveSource =
       supply.type === 'stream' ? LiveSource.fromStream(supply.readable, this.#ledger, events) : LiveSource.fromPort(supply.port, events)
+    source.rest(this.#isResting)
     this.#sources.set(inputId, source)
   }
 
@@ -59,6 +74,13 @@ export class LiveSources {
 
   freeze(inputId: string, isFrozen: boolean): void {
     this.#sources.get(inputId)?.freeze(isFrozen)
+  }
+
+  /** While nobody sees them, most of the devices' pictures are let go unread. */
+  rest(isResting: boolean): void {
+    if (isResting === this.#isResting) return
+    this.#isResting = isResting
+    for (const source of this.#sources.values()) source.rest(isResting)
   }
 
   /** The camera whose pictures set the beat: the frontmost of those drawn on air, else any; null without one. `drawn` from back to front. */

@@ -24,9 +24,10 @@ export function writeStillY4m(picture: I420Picture, frames: number, deviation: n
 }
 
 /** Writes seconds of the stand-in camera as a YUV4MPEG2 file, which a browser can take for a device. */
-export async function writeStandinY4m(seconds: number, standin: StandinCamera = 'cloth'): Promise<string> {
-  const camera = await nodeCamera({ standin })
-  const parts: Uint8Array[] = [Buffer.from('YUV4MPEG2 W1280 H720 F30:1 Ip A1:1 C420jpeg\n')]
+export async function writeStandinY4m(seconds: number, standin: StandinCamera = 'cloth', heightPx = 720): Promise<string> {
+  const widthPx = (heightPx * 16) / 9
+  const camera = await nodeCamera({ standin, widthPx, heightPx })
+  const parts: Uint8Array[] = [Buffer.from(`YUV4MPEG2 W${widthPx} H${heightPx} F30:1 Ip A1:1 C420jpeg\n`)]
   for (let frame = 0; frame < seconds * 30; frame += 1) parts.push(Buffer.from('FRAME\n'), camera.picture((frame * 1000) / 30 + 1).data)
   const file = path.join(mkdtempSync(path.join(tmpdir(), 'green-room-y4m-')), 'camera.y4m')
   writeFileSync(file, Buffer.concat(parts))
