@@ -80,8 +80,14 @@ export function useAddLayer() {
     void addFiles(files)
   }
 
-  /** In how many scenes an input is used already. */
-  const usesOf = (input: Input) => (showStore.show?.scenes ?? []).filter((scene) => layersOf(scene).some((layer) => inputIdOf(layer) === input.id)).length
+  /** In how many scenes each input is used already. */
+  const uses = computed(() => {
+    const counts = new Map<string, number>()
+    for (const scene of showStore.show?.scenes ?? []) {
+      for (const id of new Set(layersOf(scene).map(inputIdOf))) if (id !== null) counts.set(id, (counts.get(id) ?? 0) + 1)
+    }
+    return counts
+  })
   const actions = computed<MenuAction[]>(() => [
     { label: t('build.addText'), icon: Type, group: t('build.newInput'), run: addText },
     { label: t('build.addPicture'), icon: Image, run: () => chooseFiles() },
@@ -103,7 +109,7 @@ export function useAddLayer() {
     ...(showStore.show?.inputs ?? []).map((input, index) => ({
       label: input.name,
       icon: inputFaceOf(input).icon,
-      detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', usesOf(input)) }),
+      detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', uses.value.get(input.id) ?? 0) }),
       ...(index === 0 ? { group: t('build.inputsInShow') } : {}),
       run: () => placeInput(input, false),
     })),

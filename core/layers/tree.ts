@@ -25,9 +25,16 @@ export function* walkLayers(layers: readonly Layer[], path: readonly (string | n
   }
 }
 
-/** Every layer of a scene, those in groups too, from back to front. */
-export function layersOf(scene: Pick<Scene, 'layers'>): Layer[] {
-  return [...walkLayers(scene.layers)].map(({ layer }) => layer)
+/** Lists that were walked before. Documents are never changed in place, so a list of layers always has the same layers in it. */
+const walked = new WeakMap<readonly Layer[], readonly Layer[]>()
+
+/** Every layer of a scene, those in groups too, from back to front. Walked once per list of layers. */
+export function layersOf({ layers }: Pick<Scene, 'layers'>): readonly Layer[] {
+  const known = walked.get(layers)
+  if (known !== undefined) return known
+  const all = [...walkLayers(layers)].map(({ layer }) => layer)
+  walked.set(layers, all)
+  return all
 }
 
 /** A layer of a scene, wherever it lies; undefined for an unknown id. */
