@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { Toaster } from 'vue-sonner'
+import TipLayer from './base/TipLayer.vue'
 import AppHeader from './shell/AppHeader.vue'
 import NoticeBar from './shell/NoticeBar.vue'
 import SiteAsk from './sites/SiteAsk.vue'
@@ -39,6 +40,7 @@ const toastWidth = computed(() => (route.name !== 'bench' ? '320px' : isNarrow.v
     </div>
     <RouterView />
   </div>
+  <TipLayer />
   <p class="sr-only" role="status" aria-live="polite">{{ announcement }}</p>
   <!-- At the lower left, over the inputs or the depth strip: never over a picture that is being judged. -->
   <Toaster

@@ -1,4 +1,4 @@
 import { createI18n } from 'vue-i18n'
-import en from './locales/en.ts'
+import en from './locales/en/index.ts'
 
 export const i18n = createI18n({ legacy: false, locale: 'en', messages: { en } })

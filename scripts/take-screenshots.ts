@@ -5,7 +5,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
 import type { StandinCamera } from '../core/show/show.ts'
-import { standinWords } from '../app/locales/steps-en.ts'
+import { standinWords } from '../app/locales/en/steps.ts'
 import { seedDemos } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
@@ -48,9 +48,9 @@ async function main(): Promise<void> {
   await meeting.waitForFunction(() => (window.meetingFigures?.read()?.fps ?? 0) > 25)
   await shoot(meeting, 'meeting')
   await page.bringToFront()
-  await page.getByRole('button', { name: 'Fold the inspector away' }).click()
+  await page.getByRole('button', { name: 'Hide the inspector' }).click()
   await shoot(page, 'build-blackout')
-  await page.getByRole('button', { name: 'Open the inspector' }).click()
+  await page.getByRole('button', { name: 'Show the inspector' }).click()
   await turnTheme()
   await page.getByRole('button', { name: 'Stop feed' }).click()
   await page.getByRole('link', { name: 'Bench' }).click()
@@ -68,11 +68,11 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
     while ((await page.getByRole('button', { name: /^Undo / }).count()) > 0) await page.keyboard.press('Control+z')
   }
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Window, tab or screen' }).scrollIntoViewIfNeeded()
+  await page.getByRole('option', { name: 'Window, tab or screen' }).scrollIntoViewIfNeeded()
   await shoot(page, 'add-paper')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Layout', exact: true }).click()
-  await page.getByRole('button', { name: /^What you present/ }).click()
+  await page.getByRole('button', { name: /^What you show/ }).click()
   await page.getByRole('option', { name: /^Stand-in screen/ }).click()
   await page.getByTestId('layouts').getByRole('button', { name: 'Over the shoulder' }).click()
   await shoot(page, 'layouts-paper')
@@ -88,7 +88,7 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await shoot(page, 'inside-paper')
   await undoAll()
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('menuitem', { name: /^Stand-in screen/ }).click()
+  await page.getByRole('option', { name: /^Stand-in screen/ }).click()
   await page.locator('[data-layer="Hive scale"] button').press('Shift+ArrowRight')
   await page.locator('[data-layer="Desk camera"]').click()
   await turnTheme()
@@ -109,7 +109,7 @@ async function shootDevices(server: TestServer): Promise<void> {
   await page.route('**/api/extension', (route) => route.fulfill({ json: { folder: '/home/ines/green-room/dist/extension' } }))
   await page.goto(`${server.studioUrl}/devices`)
   await page
-    .getByText(/\d a second$/)
+    .getByText(/\d fps$/)
     .first()
     .waitFor()
   await page.waitForTimeout(SETTLE_MS)
@@ -118,7 +118,7 @@ async function shootDevices(server: TestServer): Promise<void> {
   await page.screenshot({ path: path.join(folder, 'devices-paper.png') })
   await page.getByRole('button', { name: 'Start feed' }).click()
   const opened = page.waitForEvent('popup')
-  await page.getByRole('button', { name: 'Open the output window' }).click()
+  await page.getByRole('button', { name: 'Open output window' }).click()
   const output = await opened
   await output.setViewportSize({ width: 1280, height: 720 })
   await output.waitForTimeout(SETTLE_MS)
@@ -136,7 +136,7 @@ async function shootDevices(server: TestServer): Promise<void> {
   const studio = await context.newPage()
   await studio.goto(`${server.studioUrl}/devices`)
   await studio
-    .getByText(/\d a second$/)
+    .getByText(/\d fps$/)
     .first()
     .waitFor()
   await studio.getByRole('button', { name: /theme/ }).click()
@@ -173,7 +173,7 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
     await field.fill(stops)
     await field.press('Enter')
   }
-  const list = page.getByRole('button', { name: 'Add a step' })
+  const list = page.getByRole('button', { name: 'Add step' })
 
   await page.mouse.move(640, 790)
   await shoot(page, 'bench-paper')
@@ -206,7 +206,7 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   await view('Split')
   await switchSteps(['look'])
   await open('look')
-  await page.getByRole('button', { name: 'New previews' }).click()
+  await page.getByRole('button', { name: 'Refresh previews' }).click()
   await page.getByRole('radio', { name: 'Beeswax' }).click()
   await page.getByTestId('step-look').evaluate((card) => card.scrollIntoView({ block: 'center' }))
   await turnTheme()

@@ -112,6 +112,8 @@ export const useAirStore = defineStore('air', () => {
     onAirId: programme.onAirId,
     onAirName: programme.sceneName,
     onAirShow: computed(() => air.value?.show ?? null),
+    /** When the feed was started, by the clock of the day, in ms; null while it is off. */
+    sinceMs: computed(() => air.value?.sinceMs ?? null),
     onAirSceneId: computed(() => air.value?.sceneId ?? null),
     isOnAirHere: programme.isHere,
     isOnAirShowOpen: computed(() => air.value !== null && air.value.showId === showStore.showId),

@@ -5,6 +5,8 @@ const KEY = 'green-room:on-air'
 export interface OnAir {
   readonly showId: string
   readonly sceneId: string
+  /** When the feed was started, by the clock of the day, in ms. */
+  readonly sinceMs: number
 }
 
 export function rememberOnAir(onAir: OnAir): void {
@@ -23,7 +25,8 @@ export function forgetOnAir(): void {
 export function recallOnAir(): OnAir | null {
   try {
     const value = JSON.parse(sessionStorage.getItem(KEY) ?? 'null') as Partial<OnAir> | null
-    return typeof value?.showId === 'string' && typeof value.sceneId === 'string' ? { showId: value.showId, sceneId: value.sceneId } : null
+    if (typeof value?.showId !== 'string' || typeof value.sceneId !== 'string') return null
+    return { showId: value.showId, sceneId: value.sceneId, sinceMs: typeof value.sinceMs === 'number' ? value.sinceMs : Date.now() }
   } catch {
     return null
   }

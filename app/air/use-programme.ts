@@ -43,7 +43,7 @@ export function useProgramme() {
   function take(sceneId: string): void {
     isCardWanted.value = false
     const { show, showId } = showStore
-    if (show !== null && showId !== null) air.value = { showId, sceneId, show }
+    if (show !== null && showId !== null) air.value = { showId, sceneId, show, sinceMs: air.value?.sinceMs ?? Date.now() }
   }
 
   function clear(): void {
@@ -54,7 +54,7 @@ export function useProgramme() {
 
   watch(air, (now, then) => {
     if (now === null) forgetOnAir()
-    else if (now.showId !== then?.showId || now.sceneId !== then.sceneId) rememberOnAir({ showId: now.showId, sceneId: now.sceneId })
+    else if (now.showId !== then?.showId || now.sceneId !== then.sceneId) rememberOnAir({ showId: now.showId, sceneId: now.sceneId, sinceMs: now.sinceMs })
   })
 
   /** Puts back on air what was there before the reload; false if that scene no longer exists. */

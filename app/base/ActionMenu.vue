@@ -28,7 +28,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => (props.align === 'r
     <span ref="anchor" class="inline-flex max-w-full min-w-0">
       <MenuButton
         :aria-label="label"
-        :title="isIcon ? label : undefined"
+        :data-tip="isIcon ? label : undefined"
         class="inline-flex max-w-full min-w-0 items-center gap-1.5 rounded-lg"
         :class="isIcon ? 'size-7 justify-center text-soft hover:bg-sunk hover:text-ink' : 'min-h-6'"
       >

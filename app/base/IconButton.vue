@@ -11,7 +11,7 @@ withDefaults(defineProps<{ icon: Component; label: string; isOn?: boolean | unde
     class="inline-grid shrink-0 place-items-center rounded-md transition-colors duration-150 disabled:opacity-40"
     :class="[size === 'small' ? 'size-6' : 'size-8', isOn ? 'bg-wash text-brass' : 'text-soft enabled:hover:bg-sunk enabled:hover:text-ink']"
     :aria-label="label"
-    :title="label"
+    :data-tip="label"
     :aria-pressed="isOn === undefined ? undefined : isOn"
     :disabled="disabled"
   >

@@ -36,40 +36,68 @@ function onInput(event: Event): void {
 </script>
 
 <template>
-  <div ref="row" class="grid min-h-6 grid-cols-[minmax(52px,76px)_minmax(40px,1fr)_60px] items-center gap-2" :class="disabled ? 'opacity-50' : ''">
-    <span class="truncate" :title="label">{{ label }}</span>
-    <input
-      type="range"
-      class="slider"
-      :style="{ '--share': share }"
-      :aria-label="label"
-      :min="min"
-      :max="max"
-      :step="step"
-      :value="modelValue"
-      :disabled="disabled"
-      @input="onInput"
-      @keydown="onKey"
-      @dblclick="usual !== undefined && emit('update:modelValue', usual)"
-    />
-    <NumberField
-      :model-value="modelValue"
-      :label="label"
-      :min="min"
-      :max="max"
-      :step="step"
-      :unit="unit"
-      :disabled="disabled"
-      is-bare
-      tabindex="-1"
-      @done="part('[type=range]')?.focus()"
-      @update:model-value="emit('update:modelValue', $event)"
-    />
+  <div ref="row" class="row" :class="disabled ? 'opacity-50' : ''">
+    <div class="cells">
+      <span class="label" :title="label">{{ label }}</span>
+      <input
+        type="range"
+        class="slider"
+        :style="{ '--share': share }"
+        :aria-label="label"
+        :min="min"
+        :max="max"
+        :step="step"
+        :value="modelValue"
+        :disabled="disabled"
+        @input="onInput"
+        @keydown="onKey"
+        @dblclick="usual !== undefined && emit('update:modelValue', usual)"
+      />
+      <NumberField
+        :model-value="modelValue"
+        :label="label"
+        :min="min"
+        :max="max"
+        :step="step"
+        :unit="unit"
+        :disabled="disabled"
+        is-bare
+        class="number"
+        tabindex="-1"
+        @done="part('[type=range]')?.focus()"
+        @update:model-value="emit('update:modelValue', $event)"
+      />
+    </div>
   </div>
 </template>
 
 <style scoped>
+.row {
+  container-type: inline-size;
+}
+/* Where there is little room the slider has a line of its own, so that it is never too short to aim with. */
+.cells {
+  display: grid;
+  grid-template: 'label number' auto 'slider slider' 20px / minmax(0, 1fr) 60px;
+  align-items: center;
+  column-gap: 8px;
+}
+@container (min-width: 272px) {
+  .cells {
+    min-height: 24px;
+    grid-template: 'label slider number' auto / minmax(84px, 1fr) minmax(96px, 2fr) 60px;
+  }
+}
+.label {
+  grid-area: label;
+  overflow-wrap: anywhere;
+  line-height: 1.25;
+}
+.number {
+  grid-area: number;
+}
 .slider {
+  grid-area: slider;
   appearance: none;
   width: 100%;
   height: 24px;

@@ -13,8 +13,11 @@ const emit = defineEmits<{ 'update:modelValue': [value: boolean] }>()
     class="group grid size-7 h-6 shrink-0 place-items-center rounded-full disabled:opacity-50"
     @update:model-value="emit('update:modelValue', $event)"
   >
-    <span class="relative h-4 w-7 rounded-full transition-colors duration-150" :class="modelValue ? 'bg-green' : 'bg-soft'">
-      <span class="absolute top-0.5 size-3 rounded-full bg-white shadow-sm transition-[left] duration-150" :class="modelValue ? 'left-3.5' : 'left-0.5'"></span>
+    <span class="relative h-4 w-7 rounded-full transition-colors duration-150" :class="modelValue ? 'bg-green' : 'bg-raised ring-1 ring-soft ring-inset'">
+      <span
+        class="absolute rounded-full transition-[left] duration-150"
+        :class="modelValue ? 'top-0.5 left-3.5 size-3 bg-on-green' : 'top-1 left-1 size-2 bg-soft'"
+      ></span>
     </span>
   </Switch>
 </template>

@@ -128,13 +128,13 @@ describe('ActionMenu', () => {
   it('opens by keyboard, names its groups, and runs what is chosen', async () => {
     const ran: string[] = []
     const actions = [
-      { label: 'Text', group: 'Something new', run: () => ran.push('text') },
+      { label: 'Text', group: 'New source', run: () => ran.push('text') },
       { label: 'Camera', disabled: true, run: () => ran.push('camera') },
     ]
     const wrapper = mount(ActionMenu, { props: { actions, label: 'Add' }, slots: { default: 'Add' }, attachTo: document.body })
     await wrapper.get('button').trigger('click')
     // The list lies over everything else, at the end of the page.
-    expect(document.body.textContent).toContain('Something new')
+    expect(document.body.textContent).toContain('New source')
     const [text, camera] = document.querySelectorAll<HTMLButtonElement>('[role=menuitem]')
     expect(camera!.disabled).toBe(true)
     text!.click()

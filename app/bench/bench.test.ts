@@ -47,7 +47,7 @@ describe('words of steps', () => {
   it('name looks and what becomes of the room', () => {
     expect(words.summaryOf(stepWith('look', { look: 'inkwell', amount: 0.6 }))).toBe('Inkwell, 60 %')
     expect(words.summaryOf(stepWith('look', { look: 'a'.repeat(64), amount: 1 }))).toMatch(/, 100 %$/)
-    expect(words.summaryOf(stepWith('room', { effect: 'softened' }))).toBe('Softened')
+    expect(words.summaryOf(stepWith('room', { effect: 'softened' }))).toBe('Blurred')
   })
 
   it('have a name and a purpose for every step', () => {
@@ -84,7 +84,7 @@ describe('StepValues', () => {
         .findAll('[role=radio]')
         .filter((choice) => choice.attributes('aria-disabled') !== 'true')
         .map((choice) => choice.text())
-    expect(mountFor(stepWith('chromaKey')).text()).toContain('Fitted: comes with Find it for me.')
+    expect(mountFor(stepWith('chromaKey')).text()).toContain('Press “Key the cloth for me” to get this.')
     expect(offered({})).toHaveLength(1)
     expect(offered({ plate: 'a'.repeat(64) })).toHaveLength(2)
     expect(offered({ plate: 'a'.repeat(64), surface: new Array<number>(SURFACE_NUMBERS).fill(0) })).toHaveLength(3)
@@ -155,7 +155,7 @@ describe('the scope strip', () => {
       props: { scopes, cloth: '#2bb552' },
       global: { ...plugins(), stubs: { HistogramScope: true, WaveformScope: true, VectorScope: true } },
     })
-    expect(wrapper.get('[role=status]').text()).toBe('Nobody left in the picture')
+    expect(wrapper.get('[role=status]').text()).toBe('No one left in the picture')
     expect(figuresOf(scopes)).toMatchObject({ fringe: { text: '–' }, seeThrough: { text: '–' }, veil: { text: '–' } })
   })
 })

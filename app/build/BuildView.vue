@@ -10,6 +10,8 @@ import DepthStrip from './DepthStrip.vue'
 import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
 import { layerTarget } from '../commands/layer-target.ts'
+import PanelEdge from '../base/PanelEdge.vue'
+import { INSPECTOR_PX, SCENES_PX, usePanelWidths } from './use-panel-widths.ts'
 import { useLayerActions } from './use-layer-actions.ts'
 import { useClipboard } from './use-clipboard.ts'
 import StageArea from './stage/StageArea.vue'
@@ -35,6 +37,7 @@ for (const kind of ['paste', 'copy', 'cut'] as const) useEventListener(document,
 
 /** In a narrow window the inspector lies over the stage, and only when asked for. */
 const { isNarrow, isStacked } = useWindowShape()
+const { scenes: scenesWidth, inspector: inspectorWidth } = usePanelWidths()
 const staysOpen = useLocalStorage('green-room:inspector', true)
 const isOver = ref(false)
 const isOpen = computed(() => isStacked.value || (isNarrow.value ? isOver.value : staysOpen.value))
@@ -61,38 +64,62 @@ watch(
 </script>
 
 <template>
-  <main v-if="showStore.show" tabindex="-1" class="build" :class="[isOpen ? 'is-open' : 'is-folded', isNarrow ? 'is-narrow' : '']">
+  <main
+    v-if="showStore.show"
+    tabindex="-1"
+    class="build"
+    :class="[isOpen ? 'is-open' : 'is-folded', isNarrow ? 'is-narrow' : '']"
+    :style="{ '--scenes-px': `${scenesWidth.widthPx.value}px`, '--inspector-px': `${inspectorWidth.widthPx.value}px` }"
+  >
     <h1 class="sr-only">{{ t('build.heading', { show: showStore.show.name }) }}</h1>
-    <SceneList class="build-scenes border-r border-line" :is-wide="!isOpen || isStacked" @open-inspector="openInspector" />
+    <SceneList class="build-scenes border-r border-line" @open-inspector="openInspector">
+      <PanelEdge
+        v-if="!isStacked"
+        v-model:width-px="scenesWidth.widthPx.value"
+        v-bind="SCENES_PX"
+        side="right"
+        :label="t('build.scenesWidth')"
+        @reset="scenesWidth.reset()"
+      />
+    </SceneList>
     <StageArea class="build-stage" />
     <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
       <StageTools />
     </DepthStrip>
-    <LayerInspector v-if="isOpen" class="build-inspector border-l border-line" @close="isNarrow && toggle()" />
+    <div v-if="isOpen" class="build-inspector border-l border-line">
+      <PanelEdge
+        v-if="!isStacked"
+        v-model:width-px="inspectorWidth.widthPx.value"
+        v-bind="INSPECTOR_PX"
+        side="left"
+        :label="t('inspector.panelWidth')"
+        @reset="inspectorWidth.reset()"
+      />
+      <LayerInspector class="h-full" @close="isNarrow && toggle()" />
+    </div>
   </main>
   <main v-else tabindex="-1"></main>
 </template>
 
 <style>
 .build {
-  --rail: clamp(56px, 4.4vw, 92px);
-  --inspector: clamp(202px, 15.8vw, 300px);
+  --rail: var(--scenes-px);
+  --inspector: var(--inspector-px);
   /* What the picture leaves below it, within reason. */
-  --band: clamp(100px, calc(100vh - 62px - (100vw - var(--rail) - var(--inspector) - 20px) * 0.5625), 152px);
+  --band: clamp(100px, calc(100vh - 62px - (100vw - var(--rail) - var(--inspector) - 20px) * 0.5625), 140px);
   position: relative;
   display: grid;
   min-height: 0;
   grid-template: 'scenes stage inspector' minmax(0, 1fr) 'scenes depth inspector' var(--band) / var(--rail) minmax(0, 1fr) var(--inspector);
 }
 .build.is-folded {
-  --rail: clamp(112px, 8.8vw, 168px);
   --inspector: 0px;
 }
 .build.is-narrow {
-  --rail: 96px;
   --inspector: 0px;
 }
 .build-scenes {
+  position: relative;
   grid-area: scenes;
 }
 .build-stage {
@@ -102,13 +129,16 @@ watch(
   grid-area: depth;
 }
 .build-inspector {
+  position: relative;
+  min-width: 0;
+  min-height: 0;
   grid-area: inspector;
 }
 .build.is-narrow .build-inspector {
   position: absolute;
   z-index: 20;
   inset: 0 0 var(--band) auto;
-  width: 248px;
+  width: var(--inspector-px);
   background: var(--paper);
   box-shadow: -8px 0 24px #0000003d;
 }

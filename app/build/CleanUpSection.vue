@@ -54,7 +54,7 @@ const lists = computed(() => [
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.cleanUp')">
+  <InspectorSection name="cleanUp" :title="t('inspector.cleanUp')">
     <template #aside>
       <RouterLink class="inline-flex min-h-6 items-center font-medium text-green hover:underline" :to="benchAt(null, false)">
         {{ t('inspector.openBench') }}

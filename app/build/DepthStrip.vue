@@ -1,13 +1,14 @@
 <script setup lang="ts">
 // The stack seen from the side: the wall at the left, the audience at the right. Above it, what comes into the scene.
 import { isGroup } from '../../core/layers/group.ts'
-import { ChevronDown, ChevronLeft, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Plus, Type, X } from 'lucide-vue-next'
+import { ChevronDown, ChevronLeft, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Type, X } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
 import { moveLayer } from '../../core/show/edits.ts'
 import type { Layer } from '../../core/show/show.ts'
+import AddMenu from './AddMenu.vue'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import { announce } from '../shell/announce.ts'
@@ -24,7 +25,7 @@ defineProps<{ isInspectorOpen: boolean; canFold: boolean }>()
 const emit = defineEmits<{ toggleInspector: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const { actions, addText, chooseFiles, onFilesChosen } = useAddLayer()
+const { addText, chooseFiles, onFilesChosen } = useAddLayer()
 const { note, fix, cures, dismiss } = useDepthNotes()
 const { unseenOf } = useUnseen()
 const removeLayer = useRemoveLayer()
@@ -150,12 +151,7 @@ watch(
 <template>
   <section class="flex min-h-0 min-w-0 flex-col bg-paper px-2.5 pb-1" :aria-label="t('build.depth')">
     <div class="flex min-h-8 min-w-0 items-center gap-1">
-      <ActionMenu :actions="actions" :label="t('build.add')" is-wide>
-        <span class="inline-flex h-7 items-center gap-1 rounded-lg border border-line bg-raised pr-2.5 pl-1.5 font-medium hover:border-soft">
-          <Plus :size="15" aria-hidden="true" />
-          {{ t('build.add') }}
-        </span>
-      </ActionMenu>
+      <AddMenu />
       <LayoutMenu />
       <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />
       <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="chooseFiles()" />

@@ -93,7 +93,7 @@ function setShadow(part: Partial<Shadow>, key: string): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.frame')">
+  <InspectorSection name="frame" :title="t('inspector.frame')">
     <template #aside>
       <span v-if="!isDrawn" class="flex">
         <IconButton :icon="Copy" size="small" :label="t('inspector.takeStyle')" @click="copyFrame" />

@@ -20,7 +20,7 @@ const choices = computed(() => inkModes.map((value: InkMode) => ({ value, label:
 </script>
 
 <template>
-  <InspectorSection v-if="mode !== null || canStandIn" :title="t('inside.title')">
+  <InspectorSection v-if="mode !== null || canStandIn" name="inside" :title="t('inside.title')">
     <template v-if="mode !== null">
       <p class="mb-1 text-[11.5px] text-soft">{{ t('inside.ink') }}</p>
       <ChoiceBar :model-value="mode" :label="t('inside.ink')" :choices="choices" @update:model-value="setMode" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { inputOf, inputIdOf } from '../../core/layers/index.ts'
-import { ChevronLeft, Ellipsis, Eye, EyeOff, Image, Lock, LockOpen, Pencil, Type } from 'lucide-vue-next'
+import { ChevronLeft, Ellipsis, Eye, EyeOff, Lock, LockOpen, Pencil } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { canBePage } from '../../core/layout/inside-page.ts'
@@ -9,8 +9,6 @@ import { layersOf } from '../../core/layers/tree.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
-import BaseButton from '../base/BaseButton.vue'
-import EmptyState from '../base/EmptyState.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useShowStore } from '../show/show.store.ts'
@@ -23,7 +21,6 @@ import ManyLayers from './ManyLayers.vue'
 import PlaceSection from './PlaceSection.vue'
 import SceneSection from './SceneSection.vue'
 import UnseenNote from './UnseenNote.vue'
-import { useAddLayer } from './use-add-layer.ts'
 import { useLayerMenu } from './use-layer-menu.ts'
 
 const emit = defineEmits<{ close: [] }>()
@@ -35,7 +32,6 @@ const actions = computed<MenuAction[]>(() => [
   { label: t('layer.name'), icon: Pencil, disabled: showStore.scene?.locked === true, run: () => (isRenaming.value = true) },
   ...menu.value,
 ])
-const { addText, chooseFiles } = useAddLayer()
 const layer = computed(() => showStore.layer)
 const group = computed(() => showStore.openGroups.at(-1) ?? null)
 const input = computed(() => (showStore.show === null ? undefined : inputOf(showStore.show, layer.value ?? undefined)))
@@ -67,10 +63,6 @@ function change(label: string, part: (layer: Layer) => Layer): void {
   <aside class="@container min-h-0 min-w-0 overflow-y-auto px-2.5 py-2" :aria-label="t('inspector.title')" @keydown.escape="emit('close')">
     <template v-if="layer === null">
       <SceneSection v-if="showStore.scene" :key="showStore.scene.id" :scene="showStore.scene" />
-      <EmptyState class="mt-3 border-t border-line px-1! pt-3" :title="t('inspector.nothing')" :hint="t('inspector.nothingHint')">
-        <BaseButton :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>
-        <BaseButton :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
-      </EmptyState>
     </template>
     <ManyLayers v-else-if="showStore.selectedLayers.length > 1" :layers="showStore.selectedLayers" />
     <template v-else>

@@ -65,7 +65,7 @@ function setOpacity(opacity: number): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.place')">
+  <InspectorSection name="place" :title="t('inspector.place')">
     <template #aside>
       <ChoiceBar v-model="unit" class="ml-auto" :label="t('inspector.unit')" :choices="units" />
     </template>

@@ -15,7 +15,6 @@ import { useLayouts } from './layouts/use-layouts.ts'
 import { useSceneActions } from './use-scene-actions.ts'
 import { markColours } from './mark-colours.ts'
 
-const props = defineProps<{ isWide: boolean }>()
 const emit = defineEmits<{ openInspector: [] }>()
 const { open: openLayouts } = useLayouts()
 const { t } = useI18n()
@@ -87,12 +86,7 @@ function findByName(letter: string, from: number): void {
 }
 
 const isSeen = (scene: Scene) => scene.id === air.onAirId && !air.showsCard
-const tagOf = (scene: Scene) =>
-  scene.id === air.onAirId
-    ? t(!air.showsCard ? 'build.onAir' : props.isWide ? 'build.behindCard' : 'build.cardTag')
-    : isFirst(scene)
-      ? t('build.firstTag')
-      : null
+const tagOf = (scene: Scene) => (scene.id === air.onAirId ? t(air.showsCard ? 'build.behindCard' : 'build.onAir') : isFirst(scene) ? t('build.firstTag') : null)
 
 /** Whether the feed would start with this scene; marked only if there are several. */
 const isFirst = (scene: Scene) => !air.isFeedOn && scene.id === showStore.onAirId && scenes.value.length > 1
@@ -101,7 +95,6 @@ const isFirst = (scene: Scene) => !air.isFeedOn && scene.id === showStore.onAirI
 const lookOf = (scene: Scene, index: number) => [
   index,
   scenes.value.length,
-  props.isWide,
   thumb.value,
   scene.id === showStore.sceneId,
   scene.id === showStore.onAirId,
@@ -136,8 +129,8 @@ watch(
 <template>
   <aside class="scenes flex min-h-0 min-w-0 flex-col" :aria-label="t('build.scenes')">
     <div class="flex flex-wrap items-center justify-between pt-1 pr-1 pl-2">
-      <h2 class="font-head font-bold" :class="isWide ? 'text-[15px]' : 'sr-only'">{{ t('build.scenes') }}</h2>
-      <span class="flex" :class="isWide ? '' : '-ml-1.5'">
+      <h2 class="font-head text-[15px] font-bold">{{ t('build.scenes') }}</h2>
+      <span class="flex">
         <IconButton :icon="Plus" size="small" :label="t('build.addScene')" @click="add" />
         <IconButton :icon="LayoutPanelLeft" size="small" :label="t('layouts.fromLayout')" @click="addFromLayout" />
       </span>
@@ -178,18 +171,13 @@ watch(
               label=""
             />
             <span
-              class="absolute bottom-0.5 left-0.5 min-w-4 rounded-[3px] px-1 text-center font-num text-[10px] leading-4"
+              class="absolute bottom-1 left-1 min-w-4 rounded-[3px] px-1 text-center font-num text-[11px] leading-4"
               :class="isFirst(scene) ? 'bg-[#e0b04b] text-black' : 'bg-black/70 text-white'"
               aria-hidden="true"
               >{{ index + 1 }}</span
             >
           </span>
-          <span
-            v-if="renamingId !== scene.id"
-            dir="auto"
-            class="block truncate pt-0.5 leading-4 font-medium"
-            :class="isWide ? 'pr-6 pl-0.5 text-[12.5px]' : 'text-[11px]'"
-          >
+          <span v-if="renamingId !== scene.id" dir="auto" class="mt-0.5 line-clamp-2 pr-6 pl-0.5 text-[12.5px] leading-4 font-medium">
             <span v-if="scene.mark" class="mr-1 inline-block size-2 rounded-full" :style="{ background: markColours[scene.mark] }"></span
             ><Lock v-if="scene.locked" :size="10" class="mr-0.5 inline" :aria-label="t('layer.locked')" />{{ scene.name }}
           </span>
@@ -198,10 +186,10 @@ watch(
           v-if="tagOf(scene)"
           :id="`tag-${scene.id}`"
           class="pointer-events-none absolute top-1 left-1 truncate rounded-[3px] px-1 text-[10.5px] leading-4 text-white"
-          :class="[isSeen(scene) ? 'bg-[#b83425] font-semibold' : 'bg-black/70', isWide || scene.id === air.onAirId ? '' : 'sr-only']"
+          :class="isSeen(scene) ? 'bg-[#b83425] font-semibold' : 'bg-black/70'"
           >{{ tagOf(scene) }}</span
         >
-        <div v-if="renamingId === scene.id" class="px-0.5 pb-0.5" :class="isWide ? '' : 'rename-over'">
+        <div v-if="renamingId === scene.id" class="px-0.5 pb-0.5">
           <InlineName :model-value="scene.name" :label="t('build.rename')" is-editing @update:model-value="rename(scene, $event)" @done="doneRenaming(scene)" />
         </div>
         <ActionMenu
@@ -210,36 +198,18 @@ watch(
           is-icon
           data-menu
           data-over-card
-          class="scene-menu absolute right-0"
-          :class="isWide ? 'bottom-0' : 'top-0 on-picture'"
+          class="scene-menu absolute right-0 bottom-0"
         >
           <Ellipsis :size="15" aria-hidden="true" />
         </ActionMenu>
       </li>
     </VueDraggable>
+    <slot />
     <p v-if="below > 0" class="border-t border-line py-0.5 text-center font-num text-[11px] text-soft" aria-hidden="true">+{{ below }}</p>
   </aside>
 </template>
 
 <style scoped>
-.rename-over {
-  position: absolute;
-  z-index: 10;
-  inset: auto auto -2px 2px;
-  width: 180px;
-}
-.on-picture :deep(button) {
-  width: 24px;
-  height: 24px;
-  border-radius: 4px;
-  background: #000000b3;
-  color: #ffffff;
-  opacity: 0;
-}
-li:hover .on-picture :deep(button),
-li:focus-within .on-picture :deep(button) {
-  opacity: 1;
-}
 @media (max-width: 819px), (max-height: 519px) {
   .scene-list {
     display: flex;

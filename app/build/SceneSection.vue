@@ -1,17 +1,22 @@
 <script setup lang="ts">
 // The scene on the stage: its lock, its mark, and what the presenter wants to remember.
 import { Lock, LockOpen } from 'lucide-vue-next'
+import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { updateScene } from '../../core/show/edits.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { sceneMarks, type Scene, type SceneMark } from '../../core/show/show.ts'
 import IconButton from '../base/IconButton.vue'
 import { useShowStore } from '../show/show.store.ts'
+import LayerNames from './LayerNames.vue'
+import NextStepNote from './NextStepNote.vue'
+import { useSceneActions } from './use-scene-actions.ts'
 import { markColours } from './mark-colours.ts'
 
 const props = defineProps<{ scene: Scene }>()
 const { t } = useI18n()
 const showStore = useShowStore()
+const { add } = useSceneActions(ref(null), { onMoved: () => Promise.resolve(), openInspector: () => undefined })
 
 function change(label: string, part: Partial<Scene>, key: string | null = null): void {
   showStore.edit(label, (show) => updateScene(show, props.scene.id, (scene) => ({ ...scene, ...part })), key)
@@ -34,7 +39,12 @@ function setMark(mark: SceneMark | null): void {
     />
   </div>
   <p class="text-soft">{{ scene.locked ? t('build.isLocked') : t('build.sceneOf', { n: scene.layers.length }, scene.layers.length) }}</p>
-  <p class="mt-2.5 text-soft">{{ t('build.mark') }}</p>
+  <NextStepNote :scene="scene" @add-scene="add" />
+  <template v-if="scene.layers.length > 0">
+    <h3 class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('inspector.holds') }}</h3>
+    <LayerNames class="mt-1 -ml-1" :layers="scene.layers" @choose="showStore.selectLayer($event)" />
+  </template>
+  <p class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('build.mark') }}</p>
   <div class="mt-0.5 -ml-1 flex flex-wrap items-center gap-1" role="radiogroup" :aria-label="t('build.mark')">
     <button
       v-for="mark in [null, ...sceneMarks]"
@@ -54,13 +64,13 @@ function setMark(mark: SceneMark | null): void {
       ></span>
     </button>
   </div>
-  <label class="mt-2.5 block text-soft">
+  <label class="mt-3 block text-[12.5px] font-semibold text-soft">
     {{ t('build.notes') }}
     <textarea
       :value="scene.notes"
       :maxlength="LIMITS.notesLength"
       rows="3"
-      class="field-sizing-content mt-1 max-h-56 min-h-16 w-full resize-none rounded-md border border-line bg-raised px-2 py-1.5 text-ink"
+      class="field-sizing-content mt-1 max-h-56 min-h-16 w-full resize-none rounded-md border border-line bg-raised px-2 py-1.5 text-[13px] font-normal text-ink"
       :placeholder="t('build.notesHint')"
       @input="change(t('edits.notes', { name: scene.name }), { notes: ($event.target as HTMLTextAreaElement).value }, `notes-${scene.id}`)"
     ></textarea>

@@ -1,16 +1,18 @@
 // What "Add" offers.
 import { inputFaceOf } from '../kinds/inputs/index.ts'
+import { inputKindOf } from '../../core/inputs/index.ts'
 import { inputIdOf } from '../../core/layers/index.ts'
 import { newTextLayer } from '../../core/layers/text.ts'
 import { newSceneLayer } from '../../core/layers/scene.ts'
 import { newLineLayer, newOutlineLayer, newShapeLayer } from '../../core/layers/shape.ts'
 import { Camera, Circle, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
-import { computed } from 'vue'
+import { computed, type Component } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf, sceneCircle } from '../../core/layers/tree.ts'
 import { addLayer } from '../../core/show/edits.ts'
 import type { OutlineName } from '../../core/outline/usual-outlines.ts'
 import type { FrameForm, Input, Scene } from '../../core/show/show.ts'
+import type { ViewRequest } from '../../engine/protocol.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
 import { useDevices } from '../devices/use-devices.ts'
 import { makeId } from '../show/make-id.ts'
@@ -20,6 +22,20 @@ import { usePlacing } from './use-placing.ts'
 import { useFocusInspector } from './use-focus-inspector.ts'
 
 const NEW_COLOUR = '#8fa396'
+
+/** Where in the menu an action stands. */
+export type AddPart = 'source' | 'words' | 'shape' | 'input' | 'scene'
+
+export interface AddAction extends MenuAction {
+  readonly part: AddPart
+  readonly icon: Component
+  /** What is shown of it, where it has a picture already. */
+  readonly request?: ViewRequest
+}
+
+function action(part: AddPart, label: string, icon: Component, run: () => void): AddAction {
+  return { part, label, icon, run }
+}
 
 export function useAddLayer() {
   const { t } = useI18n()
@@ -88,38 +104,39 @@ export function useAddLayer() {
     }
     return counts
   })
-  const actions = computed<MenuAction[]>(() => [
-    { label: t('build.addText'), icon: Type, group: t('build.newInput'), run: addText },
-    { label: t('build.addPicture'), icon: Image, run: () => chooseFiles() },
-    { label: t('build.addColour'), icon: Palette, run: addColour },
-    { label: t('build.addBox'), icon: Square, run: () => addShape(t('build.addBox'), 'box') },
-    { label: t('build.addLine'), icon: Minus, run: addLine },
-    { label: t('build.addEllipse'), icon: Circle, run: () => addShape(t('build.addEllipse'), 'ellipse') },
-    { label: t('build.addArrow'), icon: MoveRight, run: () => addOutline(t('build.addArrow'), 'arrow') },
-    { label: t('build.addStar'), icon: Star, run: () => addOutline(t('build.addStar'), 'star') },
-    { label: t('build.addBubble'), icon: MessageSquare, run: () => addOutline(t('build.addBubble'), 'bubble') },
-    ...cameras.value.map((camera) => ({
-      label: t('build.cameraOf', { label: camera.label || t('build.addCamera') }),
-      icon: Camera,
-      run: () => placeCamera({ type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) }),
-    })),
-    { label: t('screens.share'), icon: MonitorUp, detail: t('screens.shareHint'), run: () => placeScreen('shared') },
-    { label: t('screens.standin'), icon: MonitorUp, run: () => placeScreen('standin') },
-    { label: t('build.standinCamera'), icon: Video, run: () => placeCamera({ type: 'standin', standin: 'cloth' }) },
-    ...(showStore.show?.inputs ?? []).map((input, index) => ({
-      label: input.name,
-      icon: inputFaceOf(input).icon,
+  const sources = computed<AddAction[]>(() => [
+    ...cameras.value.map((camera) =>
+      action('source', t('build.cameraOf', { label: camera.label || t('build.addCamera') }), Camera, () =>
+        placeCamera({ type: 'device', deviceId: camera.deviceId, label: camera.label.slice(0, 200) }),
+      ),
+    ),
+    action('source', t('build.standinCamera'), Video, () => placeCamera({ type: 'standin', standin: 'cloth' })),
+    { ...action('source', t('screens.share'), MonitorUp, () => placeScreen('shared')), detail: t('screens.shareHint') },
+    action('source', t('screens.standin'), MonitorUp, () => placeScreen('standin')),
+    action('source', t('build.addPicture'), Image, () => chooseFiles()),
+  ])
+  const words = computed<AddAction[]>(() => [action('words', t('build.addText'), Type, addText), action('words', t('build.addColour'), Palette, addColour)])
+  const shapes = computed<AddAction[]>(() => [
+    action('shape', t('build.addBox'), Square, () => addShape(t('build.addBox'), 'box')),
+    action('shape', t('build.addEllipse'), Circle, () => addShape(t('build.addEllipse'), 'ellipse')),
+    action('shape', t('build.addLine'), Minus, addLine),
+    action('shape', t('build.addArrow'), MoveRight, () => addOutline(t('build.addArrow'), 'arrow')),
+    action('shape', t('build.addStar'), Star, () => addOutline(t('build.addStar'), 'star')),
+    action('shape', t('build.addBubble'), MessageSquare, () => addOutline(t('build.addBubble'), 'bubble')),
+  ])
+  const inShow = computed<AddAction[]>(() => [
+    ...(showStore.show?.inputs ?? []).map((input) => ({
+      ...action('input', input.name, inputFaceOf(input).icon, () => placeInput(input, false)),
       detail: t('build.again', { kind: t(`layer.kinds.${input.kind}`), uses: t('layer.usedIn', uses.value.get(input.id) ?? 0) }),
-      ...(index === 0 ? { group: t('build.inputsInShow') } : {}),
-      run: () => placeInput(input, false),
+      ...(inputKindOf(input).hasPicture ? { request: { kind: 'input' as const, inputId: input.id, stage: 'after' as const, isSmall: true } } : {}),
     })),
-    ...otherScenes.value.map((scene, index) => ({
-      label: scene.name,
-      icon: Layers,
-      ...(index === 0 ? { group: t('build.scenesInShow') } : {}),
-      run: () => place(newSceneLayer(scene, showStore.show!.canvas, makeId), null),
+    ...otherScenes.value.map((scene) => ({
+      ...action('scene', scene.name, Layers, () => place(newSceneLayer(scene, showStore.show!.canvas, makeId), null)),
+      detail: t('layer.kinds.scene'),
+      request: { kind: 'scene' as const, sceneId: scene.id, isSmall: true },
     })),
   ])
+  const actions = computed<AddAction[]>(() => [...sources.value, ...words.value, ...shapes.value, ...inShow.value])
 
   return { actions, addText, addCamera, chooseFiles, addFiles, onFilesChosen, placeScreen }
 }

@@ -1,4 +1,5 @@
 import { nextTick } from 'vue'
+import { unfoldSection } from './folded-sections.ts'
 
 /** Sends the focus into the inspector, once what is selected is shown there. */
 export function useFocusInspector() {
@@ -11,7 +12,10 @@ export function useFocusInspector() {
   }
   return {
     /** Into the first line of a text, all of it selected. */
-    focusText: () => void focus('textarea').then((field) => field instanceof HTMLTextAreaElement && field.select()),
+    focusText: () => {
+      unfoldSection('text')
+      void focus('textarea').then((field) => field instanceof HTMLTextAreaElement && field.select())
+    },
     focusFirst: () => void focus('button, input, textarea'),
   }
 }

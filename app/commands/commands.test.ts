@@ -89,17 +89,17 @@ describe('finding by typing', () => {
     thing('Undo', 'Everywhere', 'nothing to undo'),
     thing('Start feed', 'On air'),
     thing('Key points', 'Scene'),
-    thing('Show all keys'),
+    thing('Show keyboard shortcuts'),
     thing('Ünder the hood', 'Scene'),
   ]
   const titles = (typed: string) => found(all, typed).map(({ title }) => title)
 
   it('lists everything without words, what cannot run last', () => {
-    expect(titles('')).toEqual(['Start feed', 'Key points', 'Show all keys', 'Ünder the hood', 'Undo'])
+    expect(titles('')).toEqual(['Start feed', 'Key points', 'Show keyboard shortcuts', 'Ünder the hood', 'Undo'])
   })
 
   it('puts what begins with the word first, whatever its case and accents', () => {
-    expect(titles('KEY')).toEqual(['Key points', 'Show all keys'])
+    expect(titles('KEY')).toEqual(['Key points', 'Show keyboard shortcuts'])
     expect(titles('under')).toEqual(['Ünder the hood'])
   })
 

@@ -1,5 +1,5 @@
 // Everything that can be done by command, each once: its keys, its picture, when it can be done and what it does. Buttons, menus, keys, the list
-// of keys and the palette read it. A new one is an entry here, and its words in locales/commands-en.ts.
+// of keys and the palette read it. A new one is an entry here, and its words in locales/en/commands.ts.
 import {
   Coffee,
   FolderOpen,

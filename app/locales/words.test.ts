@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { steps } from '../../core/steps/index.ts'
-import en from './en.ts'
+import en from './en/index.ts'
 
 /** Every sentence of the catalogue with its key. */
 function sentences(node: object, prefix = ''): [key: string, words: string][] {
@@ -54,6 +54,11 @@ describe('the words', () => {
             'Find',
             'Measure',
             'On',
+            'Bench',
+            'Bench.',
+            'Devices',
+            'Devices.',
+            'Spill',
             'Microphone',
             'Microphone.',
             // What the browser's own page of extensions, and systems, are called.

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { inputOf } from '../../core/layers/index.ts'
-import { ChevronDown, History, Keyboard, Search, LayoutGrid, Moon, Pencil, Redo2, Sun, Undo2 } from 'lucide-vue-next'
+import { ChevronDown, History, LayoutGrid, Pencil, Redo2, Undo2 } from 'lucide-vue-next'
 import { computed, defineAsyncComponent, onMounted, reactive, ref, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
@@ -9,18 +9,17 @@ import { renameShow } from '../../core/show/edits.ts'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
-import DevicesButton from '../devices/DevicesButton.vue'
+import UseOwnDevices from '../devices/UseOwnDevices.vue'
 import { useShowStore } from '../show/show.store.ts'
 import VoiceControl from '../sound/VoiceControl.vue'
 import VersionsDialog from '../shows/VersionsDialog.vue'
 import FeedControl from './FeedControl.vue'
 import { useKeysStore } from '../commands/keys.store.ts'
 import { useCommands } from '../commands/use-commands.ts'
-import MachineMenu from './MachineMenu.vue'
 import SaveNote from './SaveNote.vue'
 import SelfMark from './SelfMark.vue'
+import SettingsMenu from './SettingsMenu.vue'
 import StepsMenu from './StepsMenu.vue'
-import { useTheme } from './use-theme.ts'
 
 // Not needed before the first press: what they bring loads after the page has come to rest.
 const loadPalette = () => import('../commands/CommandPalette.vue')
@@ -31,7 +30,6 @@ const { t } = useI18n()
 const route = useRoute()
 const router = useRouter()
 const showStore = useShowStore()
-const { theme } = useTheme()
 const { commands, run } = useCommands()
 const keys = useKeysStore()
 /** A dialog stays once it has been opened. */
@@ -48,7 +46,9 @@ const isRenaming = ref(false)
 const isVersionsOpen = ref(false)
 
 const isInShow = computed(() => route.name === 'build' || route.name === 'bench' || route.name === 'devices')
+/** In working order. */
 const views = computed(() => [
+  { name: 'devices', label: t('nav.devices') },
   { name: 'bench', label: t('nav.bench') },
   { name: 'build', label: t('nav.build') },
 ])
@@ -62,11 +62,9 @@ const showActions = computed(() => [
   { label: t('nav.shows'), icon: LayoutGrid, run: () => void router.push({ name: 'shows' }) },
   { label: t('header.rename'), icon: Pencil, run: () => (isRenaming.value = true) },
   { label: t('header.versions'), icon: History, run: () => (isVersionsOpen.value = true) },
-  { label: t('commands.open'), icon: Search, run: () => run('palette') },
-  { label: t('keys.open'), icon: Keyboard, run: () => run('keys') },
 ])
 
-/** "move of Class title", and where, when that is not on the stage. */
+/** "move Class title", and where, when that is not on the stage. */
 const where = (what: string, scene: { readonly name: string } | null) => (scene === null ? what : t('edits.inScene', { what, scene: scene.name }))
 const undoWords = computed(() =>
   showStore.undoLabel === null ? t('header.undoNone') : t('header.undo', { what: where(showStore.undoLabel, showStore.undoScene) }),
@@ -91,7 +89,7 @@ function rename(name: string): void {
         :title="t('nav.shows')"
       >
         <img src="/favicon.svg" alt="" width="24" height="24" />
-        <span :class="isInShow ? 'max-[1240px]:sr-only' : ''">{{ t('app.name') }}</span>
+        <span :class="isInShow ? 'max-[1479px]:sr-only' : ''">{{ t('app.name') }}</span>
       </RouterLink>
       <div v-if="isInShow && showStore.show" class="min-w-0 border-l border-line pl-3 text-soft">
         <InlineName
@@ -130,9 +128,8 @@ function rename(name: string): void {
         <IconButton :icon="Redo2" :label="redoWords" :disabled="commands.redo.whyNot !== null" @click="run('redo')" />
         <StepsMenu />
       </template>
-      <IconButton :icon="theme === 'paper' ? Moon : Sun" :label="theme === 'paper' ? t('header.toBlackout') : t('header.toPaper')" @click="run('theme')" />
-      <DevicesButton v-if="isInShow" />
-      <MachineMenu v-if="isInShow" />
+      <SettingsMenu />
+      <UseOwnDevices v-if="isInShow" />
       <VoiceControl class="ml-1" />
       <FeedControl class="ml-2" />
     </div>

@@ -3,6 +3,7 @@
 import { inputIdOf } from '../../core/layers/index.ts'
 import { isCamera } from '../../core/inputs/camera.ts'
 import { Square, Video } from 'lucide-vue-next'
+import { useNow } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersShownBy } from '../../core/layers/tree.ts'
@@ -11,6 +12,7 @@ import { useEngineStore } from '../engine/engine.store.ts'
 import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { announce } from './announce.ts'
+import { clockWords } from './clock-words.ts'
 
 /** A camera that gives less than this share of the show's rate is said to. */
 const SLOW_SHARE = 0.9
@@ -49,6 +51,8 @@ const condition = computed(() => {
   return t('feed.lost', { lost: engine.stats?.feed.lostLastMinute ?? 0 })
 })
 const conditionHint = computed(() => t(engine.stats?.feed.isHalved === true && !air.showsCard ? 'feed.halvedHint' : 'feed.lostHint'))
+const now = useNow({ interval: 1000 })
+const timeOnAir = computed(() => (air.sinceMs === null ? '' : clockWords(now.value.getTime() - air.sinceMs)))
 const refusal = computed(() => {
   if (!air.canFeed) return t('feed.unsupported')
   return showStore.role === 'watching' ? t('feed.watching') : null
@@ -71,19 +75,22 @@ watch(
     <template v-if="air.isFeedOn">
       <div v-if="figures" class="text-right leading-tight max-[1120px]:hidden">
         <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
-        <div class="text-[11.5px] whitespace-nowrap text-soft" :title="conditionHint">{{ condition }} · {{ t('feed.meetings', air.meetingCount) }}</div>
+        <div class="text-[11.5px] whitespace-nowrap text-soft" :data-tip="conditionHint">{{ condition }} · {{ t('feed.meetings', air.meetingCount) }}</div>
       </div>
       <span
         class="inline-flex h-7 min-w-0 items-center gap-1.5 rounded-md bg-[#b83425] px-2 font-semibold whitespace-nowrap text-white"
-        :title="air.showsCard ? t('feed.cardHint', { scene: air.onAirName }) : t('feed.onAirTitle', { scene: air.onAirName, show: air.onAirShow?.name ?? '' })"
+        :data-tip="
+          air.showsCard ? t('feed.cardHint', { scene: air.onAirName }) : t('feed.onAirTitle', { scene: air.onAirName, show: air.onAirShow?.name ?? '' })
+        "
         data-testid="on-air-sign"
       >
         <span class="size-2 shrink-0 rounded-full bg-white" aria-hidden="true"></span>
         <span v-if="air.showsCard" class="shrink-0">{{ t('feed.cardSign') }}</span>
         <template v-else>
           <span class="shrink-0">{{ t('build.onAir') }}</span>
-          <span dir="auto" class="max-w-28 truncate font-medium max-[900px]:hidden">{{ air.onAirName }}</span>
+          <span dir="auto" class="max-w-44 truncate font-medium max-[1200px]:max-w-28 max-[900px]:hidden">{{ air.onAirName }}</span>
         </template>
+        <span class="shrink-0 font-num text-[12px] font-normal tabular-nums" data-testid="time-on-air">{{ timeOnAir }}</span>
       </span>
       <button
         type="button"

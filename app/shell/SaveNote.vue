@@ -15,8 +15,8 @@ const isTrouble = computed(() => !['saved', 'saving'].includes(showStore.saveSta
 </script>
 
 <template>
-  <span role="status" class="flex items-center gap-1" :class="isTrouble ? 'min-w-0 font-medium text-brass' : 'shrink-0 text-soft'" :title="help">
+  <span role="status" class="flex items-center gap-1" :class="isTrouble ? 'min-w-0 font-medium text-brass' : 'shrink-0 text-soft'" :data-tip="help">
     <component :is="icons[showStore.saveState.kind]" :size="14" aria-hidden="true" class="shrink-0" />
-    <span class="truncate" :class="isTrouble ? '' : 'max-[1120px]:sr-only'">{{ t(`save.${showStore.saveState.kind}`) }}</span>
+    <span class="truncate" :class="isTrouble ? '' : 'sr-only'">{{ t(`save.${showStore.saveState.kind}`) }}</span>
   </span>
 </template>

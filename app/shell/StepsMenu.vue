@@ -29,7 +29,7 @@ const isEmpty = computed(() => rows.value.length === 1)
       <MenuButton
         class="inline-grid h-8 w-6 place-items-center rounded-md text-soft hover:bg-sunk hover:text-ink"
         :aria-label="t('header.steps')"
-        :title="t('header.steps')"
+        :data-tip="t('header.steps')"
       >
         <ChevronDown :size="13" aria-hidden="true" />
       </MenuButton>

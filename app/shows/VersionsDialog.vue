@@ -62,7 +62,11 @@ async function putBack(version: ShowVersion): Promise<void> {
               <div v-if="version.label" class="truncate font-medium first-letter:uppercase" dir="auto" :title="version.label">{{ version.label }}</div>
               <div class="text-[12px] text-soft">
                 <span class="font-num tabular-nums">{{ timeOf(version.savedAt, locale, new Date(), true) }}</span> ·
-                {{ version.isReadable ? t('versions.what', { scenes: version.sceneCount, layers: version.layerCount }) : t('versions.unreadable') }}
+                {{
+                  version.isReadable
+                    ? t('versions.what', { scenes: t('shows.scenes', version.sceneCount), layers: t('layer.many', version.layerCount) })
+                    : t('versions.unreadable')
+                }}
               </div>
             </div>
             <span v-if="index === 0" class="px-3 text-soft">{{ t('versions.now') }}</span>

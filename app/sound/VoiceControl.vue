@@ -23,7 +23,7 @@ const words = computed(() => {
       :class="voice.isMuted ? 'bg-wash font-semibold text-ink' : 'text-soft hover:bg-sunk hover:text-ink'"
       :aria-pressed="voice.isMuted"
       :aria-label="words"
-      :title="words"
+      :data-tip="words"
       @click="voice.toggleMute()"
     >
       <component :is="voice.isMuted || voice.state !== 'live' ? MicOff : Mic" :size="16" :stroke-width="1.8" aria-hidden="true" />

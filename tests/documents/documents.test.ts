@@ -2,7 +2,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { stepWords } from '../../app/locales/steps-en.ts'
+import { stepWords } from '../../app/locales/en/steps.ts'
 import { steps } from '../../core/steps/index.ts'
 
 const root = path.resolve(import.meta.dirname, '../..')

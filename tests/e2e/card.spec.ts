@@ -15,7 +15,7 @@ test('the card is lost while on air: the meeting keeps its picture, made by the 
 }) => {
   await openStudio(page, server)
   await expect.poll(() => executorOf(page)).toEqual({ name: 'cpu', reason: 'noCard', times: null })
-  await page.getByRole('button', { name: 'On this machine' }).click()
+  await page.getByRole('button', { name: 'Settings' }).click()
   await expect(page.getByTestId('machine')).toContainText('This browser offers no graphics card of its own.')
   await page.getByRole('radio', { name: 'Graphics card' }).click()
   await expect(page.getByTestId('machine')).toContainText('As you chose, the graphics card makes the pictures.')

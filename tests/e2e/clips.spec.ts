@@ -160,7 +160,7 @@ test('a file that takes long to send says how much is sent; cancelled, nothing i
   const long = (name: string) => ({ name, mimeType: 'video/mp4', buffer: Buffer.concat([film, Buffer.alloc(6_000_000)]) })
   await page.getByTestId('picture-file').setInputFiles([long('long.mp4'), long('longer.mp4')])
   await expect(page.getByText('Adding long.mp4')).toBeVisible()
-  await expect(page.getByText(/^[1-9]\d? % sent$/)).toBeVisible()
+  await expect(page.getByText(/^[1-9]\d? % uploaded$/)).toBeVisible()
   await page.getByRole('button', { name: 'Cancel', exact: true }).click()
   await expect(page.getByText('Adding long.mp4')).toHaveCount(0)
   await slow(-1)
@@ -182,12 +182,12 @@ test('a file that arrives late comes into the scene that it was meant for; into 
   const begin = async (name: string, ...behind: string[]) => {
     await slow(200_000)
     await page.getByTestId('picture-file').setInputFiles([name, ...behind].map((one) => ({ name: `${one}.png`, mimeType: 'image/png', buffer: noise })))
-    await expect(page.getByText(/^[1-9]\d? % sent$/)).toBeVisible()
+    await expect(page.getByText(/^[1-9]\d? % uploaded$/)).toBeVisible()
   }
   await begin('Poster')
   await page.getByRole('button', { name: 'Just me', exact: true }).click()
   await slow(-1)
-  await expect(page.getByText('Poster is in Welcome now')).toBeVisible()
+  await expect(page.getByText('Poster added to Welcome')).toBeVisible()
   const names = async (index: number) => (await server.shows.get('demo-brood-frame')).show.scenes[index]!.layers.map(({ name }) => name)
   await expect.poll(() => names(0)).toContain('Poster')
   expect(await names(1)).toEqual(['Apiary wall', 'Desk camera'])
@@ -277,7 +277,7 @@ test('a clip that is cut off or damaged after its first pictures is met when it 
     await add(name, type, file)
     const words = page.getByText(new RegExp(`^${name} is damaged after \\d\\.\\d seconds`))
     await expect(words, name).toBeVisible()
-    await page.getByRole('button', { name: 'Leave it out' }).click()
+    await page.getByRole('button', { name: 'Do not add' }).click()
     await expect(words).toHaveCount(0)
   }
   // One whose only cluster is not whole holds nothing that could be played.
@@ -344,7 +344,7 @@ test('a clip that cannot be played is named in every scene that shows it, also w
   const trouble = page.getByTestId('stage-trouble')
   for (const scene of scenes.slice(0, 3)) {
     await page.getByRole('button', { name: scene.name, exact: true }).click()
-    await expect(trouble).toContainText('Intro cannot be played: the file could not be read (404)')
+    await expect(trouble).toContainText('Intro cannot play: the file could not be read (404)')
   }
   await page.getByRole('button', { name: scenes[3]!.name, exact: true }).click()
   await expect(trouble).toHaveCount(0)

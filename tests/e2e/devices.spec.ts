@@ -34,7 +34,7 @@ test('with devices of one’s own: seen and heard in at most five actions', asyn
     async (context) => {
       const hand = new Hand()
       const page = await firstOpen(context, server)
-      await hand.click(page.getByRole('button', { name: 'Use my devices: camera and microphone' }))
+      await hand.click(page.getByRole('button', { name: 'Use my camera and microphone' }))
       await expect(page.getByText('Your own camera and microphone are in use.', { exact: false })).toBeVisible()
       await hand.click(page.getByRole('button', { name: 'Start feed' }))
       const meeting = await context.newPage()
@@ -48,7 +48,7 @@ test('with devices of one’s own: seen and heard in at most five actions', asyn
       // eslint-disable-next-line no-console -- the figure is the point
       console.log(`own devices: ${hand.actions} actions to be seen`)
       expect(hand.actions).toBeLessThanOrEqual(MOST_ACTIONS)
-      await page.getByRole('link', { name: 'Your devices', exact: false }).click()
+      await page.getByRole('link', { name: 'Devices', exact: false }).click()
       await expect(page.getByText('the feed is on: meetings that you allow get them', { exact: false })).toBeVisible()
       const { show } = await server.shows.get('demo-brood-frame')
       expect(show.inputs.find((input) => input.kind === 'camera')).toMatchObject({ device: { type: 'device', label: 'fake_device_0' } })
@@ -82,7 +82,7 @@ test('the devices page: states in words, a microphone by its own name, the exten
     async (context) => {
       const page = await context.newPage()
       await page.goto(`${server.studioUrl}/devices`)
-      await expect(page.getByRole('heading', { name: 'Your devices' })).toBeVisible()
+      await expect(page.getByRole('heading', { name: 'Devices' })).toBeVisible()
       await expect(page.getByText('The extension is loaded')).toBeVisible()
       const panel = page.getByTestId('microphone-panel')
       // The stand-in speaks.
@@ -91,17 +91,17 @@ test('the devices page: states in words, a microphone by its own name, the exten
       const options = page.getByRole('option')
       await expect(options.filter({ hasText: /^Default/i })).toHaveCount(0)
       await options.first().click()
-      await expect(panel.getByText('You are heard through this one', { exact: false })).toBeVisible()
+      await expect(panel.getByText('This microphone is in use.', { exact: false })).toBeVisible()
       // The browser's fake microphone beeps once a second.
       await expect.poll(async () => Number(await panel.getByRole('meter').getAttribute('aria-valuenow')), { timeout: 20_000 }).toBeGreaterThan(-40)
       await panel.getByRole('slider', { name: 'Gain' }).press('End')
-      await expect(panel.getByRole('button', { name: 'Too loud: it clipped' })).toBeVisible()
+      await expect(panel.getByRole('button', { name: 'Too loud: clipped' })).toBeVisible()
       await page.keyboard.press('Control+z')
-      await panel.getByRole('button', { name: 'Too loud: it clipped' }).click()
+      await panel.getByRole('button', { name: 'Too loud: clipped' }).click()
       // Sizes are those that the device offers.
       await page.getByTestId('camera-panel').getByTestId('device').getByRole('button').click()
       await page.getByRole('option').first().click()
-      await expect(page.getByTestId('camera-panel').getByText(/^1280×720, \d+ a second$/)).toBeVisible({ timeout: 20_000 })
+      await expect(page.getByTestId('camera-panel').getByText(/^1280×720, \d+ fps$/)).toBeVisible({ timeout: 20_000 })
     },
     FAKE_DEVICES,
   )
@@ -114,7 +114,7 @@ test('a studio without the extension shows how to load it', async ({ page, conte
   // The whole path, for a dialog of files.
   const folder = page.getByTestId('extension-folder')
   await expect(folder).toHaveText(path.resolve('dist/extension'))
-  await page.getByRole('button', { name: 'Copy the path' }).click()
+  await page.getByRole('button', { name: 'Copy path' }).click()
   await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible()
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(path.resolve('dist/extension'))
   const zip = await page.request.get(`${server.studioUrl}/extension/green-room-extension.zip`)
@@ -139,12 +139,12 @@ test('a studio that is open already says so the moment the extension is loaded',
 test('five claps set the delay of the voice by what camera and microphone both took in', async ({ page, server }) => {
   await page.goto(`${server.studioUrl}/devices`)
   const panel = page.getByTestId('microphone-panel')
-  await expect(panel.getByText('You are heard through this one', { exact: false })).toBeVisible()
+  await expect(panel.getByText('This microphone is in use.', { exact: false })).toBeVisible()
   await expect(
     page
       .getByTestId('camera-panel')
       .first()
-      .getByText(/\d a second$/),
+      .getByText(/\d fps$/),
   ).toBeVisible()
   const clap = page.getByTestId('clap')
   // A presenter who thinks better of it.
@@ -194,7 +194,7 @@ test('a microphone of 44.1 kHz keeps its pitch and its level all the way; a sile
         const panel = studio.getByTestId('microphone-panel')
         await studio.getByTestId('microphone-menu').getByRole('button').click()
         await studio.getByRole('option').first().click()
-        await panel.getByRole('button', { name: 'Put it on both sides' }).click({ timeout: 20_000 })
+        await panel.getByRole('button', { name: 'Play on both' }).click({ timeout: 20_000 })
         await expect(panel.getByRole('radio', { name: 'left' })).toBeChecked()
         await studio.getByRole('button', { name: 'Start feed' }).click()
         const meeting = await context.newPage()

@@ -165,7 +165,7 @@ test('the track lives through everything that befalls the studio, and never show
     // A second meeting beside it, on another origin, asks for itself.
     const second = await joinPlainMeeting(context, { ...server, meetingUrl: server.meetingUrl.replace('localhost', '127.0.0.1') })
     await expectShows(second, 'card')
-    await answer(studio, 'This time')
+    await answer(studio, 'This time only')
     await expectShows(second, 'scene')
     await expect(studio.getByText('2 meetings')).toBeVisible()
     await expectShows(meeting, 'scene')
@@ -221,7 +221,7 @@ test('a site gets the card until it has consent, after a no, and as soon as cons
     await expectShows(again, 'scene')
     await studio.bringToFront()
     await studio.goto(`${server.studioUrl}/devices`)
-    await studio.getByRole('button', { name: /^Take back/ }).click()
+    await studio.getByRole('button', { name: /^Remove/ }).click()
     await expectShows(again, 'card')
     await answer(studio, 'Never')
     await expectShows(again, 'card')

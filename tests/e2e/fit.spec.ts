@@ -1,6 +1,6 @@
 // Nothing clips or overlaps on the bench and in the header, at every size and in both themes, with long names; everything works from the keyboard.
 import { faultsOf } from './faults-of.ts'
-import { expect, openBench, openStudio, test } from './studio.ts'
+import { expect, openBench, openStudio, test, turnTheme } from './studio.ts'
 
 const SIZES = [
   [1024, 700],
@@ -23,7 +23,7 @@ test('nothing clips or collides on the bench at any size, in both themes, with l
       await open(kind)
       expect(await faultsOf(page), `${kind} at ${width}×${height}`).toEqual([])
     }
-    await page.getByRole('button', { name: /theme/ }).click()
+    await turnTheme(page)
     expect(await faultsOf(page), `the other theme at ${width}×${height}`).toEqual([])
   }
 })
@@ -39,7 +39,7 @@ test('nothing clips or collides on the devices page at any size, in both themes,
   for (const [width, height] of SIZES) {
     await page.setViewportSize({ width, height })
     expect(await faultsOf(page), `at ${width}×${height}`).toEqual([])
-    await page.getByRole('button', { name: /theme/ }).click()
+    await turnTheme(page)
     expect(await faultsOf(page), `the other theme at ${width}×${height}`).toEqual([])
   }
 })
@@ -54,7 +54,7 @@ test('the header has room for a long name, a running feed and changes that canno
   await page.locator('[data-layer="Class title"]').click()
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Waiting words')
   const header = page.locator('header')
-  await expect(header.getByText('Kept here', { exact: true })).toHaveCount(1)
+  await expect(header.getByText('Offline: saved in this browser', { exact: true })).toHaveCount(1)
   for (const [width, height] of SIZES) {
     await page.setViewportSize({ width, height })
     expect(await faultsOf(page, 'header'), `at ${width}×${height}`).toEqual([])
@@ -78,7 +78,7 @@ test('a step is reached, opened, changed, moved and switched off by keyboard alo
   const was = Number(await exposure.inputValue())
   await page.keyboard.press('ArrowRight')
   await expect.poll(async () => Number(await exposure.inputValue())).toBeGreaterThan(was)
-  await page.getByTestId('step-tone').getByRole('button', { name: 'Earlier' }).focus()
+  await page.getByTestId('step-tone').getByRole('button', { name: 'Move up' }).focus()
   await page.keyboard.press('Space')
   await expect.poll(stepsOf).toEqual(swapped(before, before.indexOf('tone')))
   await page.getByTestId('step-tone').getByRole('switch').first().focus()

@@ -88,7 +88,7 @@ test('a press twice opens a group; what is in it is dragged, copied and removed 
   await expectGroup(server, (group) => isNear(titleIn(group)?.placement.x, titleIn(moved)!.placement.x + 2, 0.01), 'one pixel of the canvas')
 
   // What is added comes into the group, as large on the canvas as it would be in the scene.
-  await page.getByRole('button', { name: 'Add a text' }).click()
+  await page.getByRole('button', { name: 'Add text' }).click()
   await expect.poll(() => names(page)).toEqual(['Class title', 'Society mark', 'Text'])
   const width = Number(await field(page, 'Width').inputValue())
   await expectGroup(
@@ -166,8 +166,8 @@ test('the forty-first layer is not begun: it says why and what to do, and what i
   await server.shows.save(id, revision, { ...show, scenes: [{ ...welcome!, layers: [...welcome!.layers, ...many] }, ...rest] })
   await openStudio(page, server)
   await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
-  await page.getByRole('button', { name: 'Add a text' }).click()
-  await expect(page.getByText('a scene or a group holds 40 layers at most')).toBeVisible()
+  await page.getByRole('button', { name: 'Add text' }).click()
+  await expect(page.getByText('A scene or group can have 40 layers.')).toBeVisible()
   await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
   // A copy too; and what was selected stays so.
   await paneOf(page, 'Mark 0').click()
@@ -179,7 +179,7 @@ test('the forty-first layer is not begun: it says why and what to do, and what i
   await paneOf(page, 'Mark 0').click()
   await paneOf(page, 'Mark 1').click({ modifiers: ['Control'] })
   await inspectorOf(page).getByRole('button', { name: 'Group' }).click()
-  await page.getByRole('button', { name: 'Add a text' }).click()
+  await page.getByRole('button', { name: 'Add text' }).click()
   await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
   await expectGroup(server, (_, now) => now.scenes[0]!.layers.length === LIMITS.layers && now.scenes[0]!.layers.some(({ kind }) => kind === 'group'), 'saved')
 })
@@ -189,9 +189,9 @@ test('a scene more than a show takes is not begun, from nothing, by a copy or fr
   const more = Array.from({ length: LIMITS.scenes - show.scenes.length }, (_, i) => ({ ...show.scenes[0]!, id: `more${i}`, name: `More ${i}`, layers: [] }))
   await server.shows.save(id, revision, { ...show, scenes: [...show.scenes, ...more] })
   await openStudio(page, server)
-  for (const name of ['New scene', 'Scene from a layout']) {
+  for (const name of ['New scene', 'New scene from a layout']) {
     await page.getByRole('button', { name, exact: true }).click()
-    await expect(page.getByText('a show holds 60 scenes at most')).toBeVisible()
+    await expect(page.getByText('A show can have 60 scenes.')).toBeVisible()
     expect(await names(page)).toEqual(['Apiary wall', 'Desk camera', 'Class title', 'Society mark'])
   }
   await page

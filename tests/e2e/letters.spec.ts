@@ -137,7 +137,7 @@ test('a long title wraps and grows its plate, keeps its size, and says when it i
   const size = page.getByRole('spinbutton', { name: 'Size' }).nth(1)
   await size.fill('14')
   await size.press('Enter')
-  await expect(page.getByText('Line 2 is too small to read in a tile.')).toBeVisible()
+  await expect(page.getByText('Line 2 is too small to read in a meeting tile.')).toBeVisible()
 })
 
 /** What a browser and Unicode Standard Annex 14 agree on. Browsers also break before French spaced marks, and not after most slashes. */

@@ -51,7 +51,7 @@ async function walk(page: Page, context: BrowserContext, server: TestServer): Pr
   await page.getByTestId('picture-file').setInputFiles({ name: 'Poster.png', mimeType: 'image/png', buffer: poster })
   await expect(page.locator('[data-layer="Poster"]')).toBeVisible()
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Text' }).click()
+  await page.getByRole('option', { name: 'Text' }).click()
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Hello meeting')
   await expect(page.locator('[data-layer="Text"]')).toBeVisible()
 
@@ -60,8 +60,8 @@ async function walk(page: Page, context: BrowserContext, server: TestServer): Pr
   await dragPane(page, 'Poster', 'Desk camera', () =>
     expect.poll(order).toEqual(['Apiary wall', 'Desk camera', 'Poster', 'Class title', 'Society mark', 'Text']),
   )
-  await expect(page.getByRole('status').filter({ hasText: 'Poster hides all of' })).toBeVisible()
-  await page.getByRole('button', { name: 'Send Poster behind Desk camera' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Poster covers all of' })).toBeVisible()
+  await page.getByRole('button', { name: 'Send Poster back' }).click()
   await expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text'])
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
 

@@ -21,9 +21,9 @@ async function brightness(page: Page): Promise<number> {
 
 test('the output window shows the feed and nothing else, the card without one, and follows a studio that is loaded anew', async ({ page, server }) => {
   await openStudio(page, server)
-  await page.getByRole('link', { name: 'Your devices', exact: false }).click()
+  await page.getByRole('link', { name: 'Devices', exact: false }).click()
   const opened = page.waitForEvent('popup')
-  await page.getByRole('button', { name: 'Open the output window' }).click()
+  await page.getByRole('button', { name: 'Open output window' }).click()
   const output = await opened
   await output.setViewportSize({ width: 1280, height: 720 })
   await expect(output).toHaveTitle('Green Room output')
@@ -87,7 +87,7 @@ async function repeatedByFeed(page: Page): Promise<number> {
 async function record(page: Page, file: string): Promise<number[]> {
   rmSync(file, { force: true })
   await page.getByRole('button', { name: 'Send', exact: true }).click()
-  await expect(page.getByTestId('outputs').getByText('Goes to', { exact: false })).toBeVisible()
+  await expect(page.getByTestId('outputs').getByText('Sending to', { exact: false })).toBeVisible()
   const eightSeconds = 8 * CANVAS.frameRate * CANVAS.widthPx * CANVAS.heightPx * 1.5
   const size = () => statSync(file, { throwIfNoEntry: false })?.size ?? 0
   await expect.poll(size, { timeout: 40_000 }).toBeGreaterThan(eightSeconds)

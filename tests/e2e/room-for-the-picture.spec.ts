@@ -1,15 +1,15 @@
 // The picture has the room: how much of the window it takes, what happens with thirty scenes and long names, in small windows and
 // at 200 %, and that nothing lies over what is being judged.
 import { newTextLayer } from '../../core/layers/text.ts'
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { copyScene } from '../../core/show/create.ts'
 import type { TestServer } from '../support/test-server.ts'
 import { faultsOf } from './faults-of.ts'
-import { expect, openBench, openStudio, test } from './studio.ts'
+import { expect, openBench, openStudio, test, turnTheme } from './studio.ts'
 
-/** The picture on the stage, as a share of the window. */
-async function shareOf(page: Page): Promise<number> {
-  const box = (await page.getByTestId('stage').boundingBox())!
+/** The picture on the stage, or something else, as a share of the window. */
+async function shareOf(page: Page, target: Locator = page.getByTestId('stage')): Promise<number> {
+  const box = (await target.boundingBox())!
   const { width, height } = page.viewportSize()!
   return (box.width * box.height) / (width * height)
 }
@@ -31,12 +31,16 @@ async function crowd(server: TestServer): Promise<void> {
   await server.shows.save(id, revision, { ...show, name: long(0), contents, scenes: [{ ...first, layers }, ...scenes] })
 }
 
-test('the picture takes at least 55 % of 1280×800 beside the inspector, and 70 % without it', async ({ page, server }) => {
+test('the stage takes at least 55 % of 1280×800 beside the inspector, and its picture 70 % without it', async ({ page, server }) => {
   await openStudio(page, server)
-  expect(await shareOf(page)).toBeGreaterThanOrEqual(0.55)
+  const stage = page.getByRole('region', { name: 'Stage', exact: true })
+  expect(await shareOf(page, stage)).toBeGreaterThanOrEqual(0.55)
+  // Between a list of scenes and an inspector that can be read, a wide picture is as wide as what is left.
+  const [stageBox, pictureBox] = [(await stage.boundingBox())!, (await page.getByTestId('stage').boundingBox())!]
+  expect(stageBox.width - pictureBox.width).toBeLessThanOrEqual(20)
   await page.locator('[data-layer="Class title"]').click()
-  expect(await shareOf(page)).toBeGreaterThanOrEqual(0.55)
-  await page.getByRole('button', { name: 'Fold the inspector away' }).click()
+  expect(await page.getByTestId('stage').boundingBox()).toEqual(pictureBox)
+  await page.getByRole('button', { name: 'Hide the inspector' }).click()
   await expect.poll(() => shareOf(page)).toBeGreaterThanOrEqual(0.7)
   await page.reload()
   await expect(page.getByTestId('stage')).toBeVisible()
@@ -48,13 +52,54 @@ test('at 1024×700 the inspector lies over the stage, opens and closes by button
   await openStudio(page, server)
   const before = await page.getByTestId('stage').boundingBox()
   await page.locator('[data-layer="Class title"]').click()
-  await page.getByRole('button', { name: 'Open the inspector' }).click()
+  await page.getByRole('button', { name: 'Show the inspector' }).click()
   const line = page.getByRole('textbox', { name: 'Line 1' })
   await expect(line).toBeVisible()
   expect(await page.getByTestId('stage').boundingBox()).toEqual(before)
   await line.focus()
   await page.keyboard.press('Escape')
   await expect(line).toHaveCount(0)
+})
+
+test('the scene list and the inspector are made wider by dragging and by keys, within bounds, and stay so', async ({ page, server }) => {
+  await openStudio(page, server)
+  const scenes = page.getByRole('separator', { name: 'Width of the scene list' })
+  const inspector = page.getByRole('separator', { name: 'Width of the inspector' })
+  await expect(scenes).toHaveAttribute('aria-valuenow', '120')
+  await expect(inspector).toHaveAttribute('aria-valuenow', '240')
+  const edge = (await inspector.boundingBox())!
+  await page.mouse.move(edge.x + 4, edge.y + 300)
+  await page.mouse.down()
+  await page.mouse.move(edge.x - 46, edge.y + 300, { steps: 4 })
+  await page.mouse.up()
+  await expect(inspector).toHaveAttribute('aria-valuenow', '290')
+  await scenes.press('ArrowRight')
+  await expect(scenes).toHaveAttribute('aria-valuenow', '136')
+  await scenes.press('End')
+  await expect(scenes).toHaveAttribute('aria-valuenow', '280')
+  await scenes.press('ArrowRight')
+  await expect(scenes).toHaveAttribute('aria-valuenow', '280')
+  const list = page.getByRole('complementary', { name: 'Scenes' })
+  await expect.poll(async () => (await list.boundingBox())!.width).toBe(280)
+  await page.reload()
+  await expect(scenes).toHaveAttribute('aria-valuenow', '280')
+  await expect(inspector).toHaveAttribute('aria-valuenow', '290')
+  await scenes.dblclick()
+  await inspector.dblclick()
+  await expect(scenes).toHaveAttribute('aria-valuenow', '120')
+  await expect(inspector).toHaveAttribute('aria-valuenow', '240')
+})
+
+test('scene names of 20 letters are whole, and thumbnails at least 96 px wide', async ({ page, server }) => {
+  const { show, revision, id } = await server.shows.get('demo-brood-frame')
+  const name = 'Questions at the end'
+  expect(name).toHaveLength(20)
+  await server.shows.save(id, revision, { ...show, scenes: show.scenes.map((scene, i) => (i === 0 ? { ...scene, name } : scene)) })
+  await openStudio(page, server)
+  const row = page.locator('[data-scene-id]').first()
+  const words = row.getByText(name, { exact: true })
+  expect(await words.evaluate((element) => [element.scrollHeight <= element.clientHeight, element.scrollWidth <= element.clientWidth])).toEqual([true, true])
+  expect((await row.locator('canvas').boundingBox())!.width).toBeGreaterThanOrEqual(96)
 })
 
 for (const [width, height] of [
@@ -76,7 +121,7 @@ for (const [width, height] of [
     // What is beyond the edges is counted.
     await expect(page.locator('aside[aria-label="Scenes"]').getByText(/^\+\d+$/)).toBeVisible()
     await expect(page.getByLabel('Depth').getByText(/^\+\d+$/)).toBeVisible()
-    await page.getByRole('button', { name: /theme/ }).click()
+    await turnTheme(page)
     await page.getByRole('button', { name: 'Start feed' }).click()
     await expect(page.getByTestId('on-air-sign')).toBeVisible()
     expect(await faultsOf(page), 'on air, the other theme').toEqual([])
@@ -155,18 +200,18 @@ test('inputs are renamed and removed on the bench, with where they are used; add
   await expect(page.getByText('It is used in Welcome, Closing card.')).toBeVisible()
   await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click()
   // A scene that uses it is locked: nothing was removed, and nothing says so.
-  await expect(page.getByText('Closing card is locked, so nothing in it changes')).toBeVisible()
-  expect(await page.getByText('Drop of honey is removed').count()).toBe(0)
+  await expect(page.getByText('Closing card is locked. Unlock it to make changes.')).toBeVisible()
+  expect(await page.getByText('Drop of honey removed').count()).toBe(0)
   await page.getByRole('button', { name: 'Unlock' }).click()
   await page.getByRole('button', { name: 'More for Drop of honey' }).click()
   await page.getByRole('menuitem', { name: 'Remove' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click()
-  await expect(page.getByText('Drop of honey is removed')).toBeVisible()
+  await expect(page.getByText('Drop of honey removed')).toBeVisible()
   await expect.poll(async () => (await showOf()).inputs.map((input) => input.name)).not.toContain('Drop of honey')
   expect((await showOf()).scenes.flatMap((scene) => scene.layers).some((layer) => layer.name === 'Society mark')).toBe(false)
   await page.keyboard.press('Control+z')
   await expect.poll(async () => (await showOf()).inputs.map((input) => input.name)).toContain('Drop of honey')
-  await page.getByRole('button', { name: 'Add a camera: which one?' }).click()
+  await page.getByRole('button', { name: 'Add camera' }).click()
   await page.getByRole('menuitem', { name: 'Untidy room' }).click()
   await expect.poll(async () => (await showOf()).inputs.at(-1)).toMatchObject({ kind: 'camera', device: { type: 'standin', standin: 'untidyRoom' } })
   await expect(page.getByRole('link', { name: /^Camera 2/ })).toHaveAttribute('aria-current', 'true')

@@ -19,7 +19,7 @@ const untidyRoom = () => nodeCamera({ standin: 'untidyRoom' })
 async function hideRoom(page: Page): Promise<void> {
   for (const kind of ['crop', 'chromaKey']) await switchStep(page, kind)
   await addStep(page, 'Behind you')
-  await page.getByRole('button', { name: /^The room is/ }).click()
+  await page.getByRole('button', { name: /^Room/ }).click()
   await page.getByRole('option', { name: 'Hidden' }).click()
   await page.getByText('Matte', { exact: true }).first().click()
   // The model has answered once the middle of the picture is opaque and a corner is not.

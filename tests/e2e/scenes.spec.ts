@@ -32,7 +32,7 @@ function emptyShow(names: readonly string[], canvas: Show['canvas'] = { widthPx:
 async function openEmpty(page: Page, server: TestServer, show = emptyShow(['Scene 1'])): Promise<void> {
   await server.shows.create(show, 'empty')
   await page.goto(`${server.studioUrl}/show/empty/build`)
-  await expect(page.getByText('Nothing in this scene yet')).toBeVisible()
+  await expect(page.getByText('This scene is empty')).toBeVisible()
 }
 
 /** What is saved once the studio says so. */
@@ -106,7 +106,7 @@ const layout = (page: Page, name: string) => page.getByTestId('layouts').getByRo
 /** Opens the layouts and brings the stand-in screen as the page. */
 async function presentTheScreen(page: Page, hand: Hand): Promise<void> {
   await hand.click(layoutButton(page))
-  await hand.click(page.getByRole('button', { name: /^What you present/ }))
+  await hand.click(page.getByRole('button', { name: /^What you show/ }))
   await hand.click(page.getByRole('option', { name: 'Stand-in screen: hive scale' }))
 }
 
@@ -142,7 +142,7 @@ test('(a) a third and two thirds with a divider: 640 px off each side on 1920, a
   const hand = new Hand()
   await openEmpty(page, server, emptyShow(['Scene 1'], FULL_HD))
   await presentTheScreen(page, hand)
-  await hand.click(layout(page, 'A third and two'))
+  await hand.click(layout(page, 'One third, two thirds'))
   tell('(a) third with divider', hand, 6)
   const [scene] = (await saved(page, server)).scenes
   const camera = layerNamed(scene!, 'Camera')
@@ -197,8 +197,8 @@ test('(d) a logo in all scenes, moved once for all, in at most 5 actions', async
   const zoom = stage.width / 1280
   hand.actions += 1
   await page.mouse.click(stage.x + 1150 * zoom, stage.y + 90 * zoom, { button: 'right' })
-  await hand.click(page.getByRole('menuitem', { name: 'Put it into all scenes' }))
-  await expect(page.getByText('Logo is in 3 more scenes')).toBeVisible()
+  await hand.click(page.getByRole('menuitem', { name: 'Add to all scenes' }))
+  await expect(page.getByText('Logo added to 3 scenes')).toBeVisible()
   hand.actions += 1
   await drag(page, [1150, 90], [170, 600], 1280)
   await hand.click(page.getByRole('button', { name: 'Move it there too' }))
@@ -216,7 +216,7 @@ test('(e) inside the page before a white wall, in at most 6 actions', async ({ p
   await hand.click(layoutButton(page))
   await hand.click(page.getByRole('button', { name: /^Presenter / }))
   await hand.click(page.getByRole('option', { name: 'White wall' }))
-  await hand.click(page.getByRole('button', { name: /^What you present/ }))
+  await hand.click(page.getByRole('button', { name: /^What you show/ }))
   await hand.click(page.getByRole('option', { name: 'Stand-in screen: hive scale' }))
   await hand.click(layout(page, 'Inside the page'))
   tell('(e) inside the page', hand, 6)
@@ -232,8 +232,8 @@ test('(e) inside the page before a white wall, in at most 6 actions', async ({ p
   // Whoever has another wall is told where to go.
   await page.locator('[data-layer="Hive scale"] button').click()
   const inspector = page.getByRole('complementary', { name: 'Selected layer' })
-  await expect(inspector.getByText('The wall behind you is taken for white')).toBeVisible()
-  await inspector.getByText('The wall behind you').getByRole('link', { name: 'To the bench' }).click()
+  await expect(inspector.getByText('This assumes a white wall behind you')).toBeVisible()
+  await inspector.getByText('This assumes a white wall').getByRole('link', { name: 'Open in Bench' }).click()
   await expect(page).toHaveURL(/bench/)
 })
 
@@ -242,7 +242,7 @@ test('(f) five scenes by duplicate and change, in at most 20 actions', async ({ 
   await openEmpty(page, server)
   await presentTheScreen(page, hand)
   await hand.click(layout(page, 'Only you'))
-  const names = ['A third and two', 'Over the shoulder', 'Lower corner', 'Inside the page']
+  const names = ['One third, two thirds', 'Over the shoulder', 'Bottom corner', 'Inside the page']
   for (const [i, name] of names.entries()) {
     await hand.click(page.getByRole('button', { name: /^More for / }).nth(i))
     await hand.click(page.getByRole('menuitem', { name: 'Duplicate' }))
@@ -264,10 +264,10 @@ test('(g) a table of four cameras, in at most 7 actions', async ({ page, server 
   await openEmpty(page, server)
   await hand.click(layoutButton(page))
   await hand.click(page.getByRole('button', { name: /^Presenter / }))
-  for (const name of ['Presenter before green cloth', 'White wall', 'Untidy room', 'Table from above']) {
+  for (const name of ['Presenter, green cloth', 'White wall', 'Untidy room', 'Table from above']) {
     await hand.click(page.getByRole('option', { name, exact: true }))
   }
-  await hand.click(layout(page, 'Round a table'))
+  await hand.click(layout(page, 'Round table'))
   tell('(g) table of four', hand, 7)
   const [scene] = (await saved(page, server)).scenes
   const cameras = scene!.layers.filter(({ visible }) => visible)
@@ -285,9 +285,9 @@ test('(h) a looping background with the presenter in a soft square, border 13 at
   await drop(page, hand, [{ name: 'Loop.mp4', mimeType: 'video/mp4', buffer: clip }])
   await expect(page.getByTestId('clip-place')).toBeVisible()
   await hand.click(layoutButton(page))
-  await hand.click(layout(page, 'Lower corner'))
+  await hand.click(layout(page, 'Bottom corner'))
   await page.keyboard.press('Escape')
-  const form = page.getByRole('button', { name: /^Form:/ })
+  const form = page.getByRole('button', { name: /^Shape:/ })
   await hand.click(form)
   await hand.click(page.getByRole('option', { name: 'Soft square' }))
   hand.actions += 1
@@ -304,7 +304,7 @@ test('(h) a looping background with the presenter in a soft square, border 13 at
   // A moving clip is another picture each time: it is held still for the comparison. Its pane may be a moment behind.
   await page.getByRole('button', { name: /^Loop, Clip/ }).click()
   await setNumber(page, 'To', '0.1')
-  await page.getByRole('button', { name: 'From its beginning' }).click()
+  await page.getByRole('button', { name: 'Restart' }).click()
   await page.getByRole('button', { name: 'Pause', exact: true }).click()
   await expectAsReference(page, server, 'scene-1', 'empty', async () => new Map([[loop.id, await paneOf(page, 'Loop')]]))
 })
@@ -342,11 +342,11 @@ test('(i) watching together: a browser tab beside the presenter with a caption, 
     const hand = new Hand()
     await openEmpty(page, server)
     await hand.click(layoutButton(page))
-    await hand.click(page.getByRole('button', { name: /^What you present/ }))
+    await hand.click(page.getByRole('button', { name: /^What you show/ }))
     await hand.click(page.getByRole('option', { name: 'Window, tab or screen' }))
     await hand.click(layout(page, 'Half and half'))
     await page.keyboard.press('Escape')
-    await hand.click(page.getByRole('button', { name: 'Add a text' }))
+    await hand.click(page.getByRole('button', { name: 'Add text' }))
     await hand.write(page.getByRole('textbox', { name: 'Line 1' }), 'Watching: a swarm moves in')
     tell('(i) watching together', hand, 9)
     const show = await saved(page, server)

@@ -19,8 +19,8 @@ async function withTab(title: string, run: (context: BrowserContext) => Promise<
 async function share(page: Page): Promise<void> {
   await page.bringToFront()
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Window, tab or screen' }).click()
-  await expect(page.getByText('The last picture stays while nothing moves.')).toBeVisible()
+  await page.getByRole('option', { name: 'Window, tab or screen' }).click()
+  await expect(page.getByText('The picture stays while nothing moves.')).toBeVisible()
 }
 
 /** The colour of the middle of a layer's thumbnail. */
@@ -59,7 +59,7 @@ test('a still tab is held, a changed one is seen; stopped by a press it can be s
     await page.getByRole('button', { name: 'Stop sharing' }).click()
     await expect(page.getByTestId('unseen')).toContainText('No picture of it comes now')
     await page.getByTestId('stage-trouble').getByRole('button', { name: 'Choose what to share' }).click()
-    await expect(page.getByText('The last picture stays while nothing moves.')).toBeVisible()
+    await expect(page.getByText('The picture stays while nothing moves.')).toBeVisible()
     // The show remembers that it was shared, not the sharing: that is asked for anew in each sitting.
     await page.reload()
     await expect(page.getByTestId('stage-trouble')).toContainText('Screen: nothing is shared')
@@ -77,14 +77,14 @@ test('what is shared stays shared when the engine dies and is started again', as
     await notes.evaluate(() => (document.body.style.background = 'rgb(200,60,20)'))
     await expect.poll(async () => isBlue(await middleOf(page, 'Screen')), { timeout: 20_000 }).toBe(false)
     await expect.poll(async () => ((await middleOf(page, 'Screen'))[0] ?? 0) > 150, { timeout: 20_000 }).toBe(true)
-    await expect(page.getByText('The last picture stays while nothing moves.')).toBeVisible()
+    await expect(page.getByText('The picture stays while nothing moves.')).toBeVisible()
   })
 })
 
 test('a screen gives no more pictures a second than were asked for, and the show remembers', async ({ page, server }) => {
   await openStudio(page, server)
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Stand-in screen: hive scale' }).click()
+  await page.getByRole('option', { name: 'Stand-in screen: hive scale' }).click()
   await expect(page.getByRole('button', { name: /^Hive scale, Screen/ })).toBeVisible()
   const screen = async () => (await server.shows.get('demo-brood-frame')).show.inputs.find(({ kind }) => kind === 'screen')!
   await expect.poll(async () => (await screen())?.kind).toBe('screen')
@@ -121,7 +121,7 @@ test('a screen gives no more pictures a second than were asked for, and the show
       new Promise<string | null>((resolve) => {
         const end = performance.now() + 6500
         const look = () => {
-          const told = /camera gives [1-6]\b/.exec(document.querySelector('header')!.innerText)
+          const told = /camera sends [1-6]\b/.exec(document.querySelector('header')!.innerText)
           if (told !== null || performance.now() > end) resolve(told?.[0] ?? null)
           else requestAnimationFrame(look)
         }

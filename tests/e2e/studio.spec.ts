@@ -3,7 +3,7 @@ import type { Locator } from '@playwright/test'
 import sharp from 'sharp'
 import '../../app/engine/diagnostics.ts'
 import { restartTestServer } from '../support/test-server.ts'
-import { addStep, colourAt, expect, expectPace, FULL_RATE, joinMeeting, openStudio, test } from './studio.ts'
+import { addStep, colourAt, expect, expectPace, FULL_RATE, joinMeeting, openStudio, test, turnTheme } from './studio.ts'
 
 test('opens on the demo with a live picture, without a page scroll, in both themes', async ({ page, server }) => {
   await openStudio(page, server)
@@ -20,7 +20,7 @@ test('opens on the demo with a live picture, without a page scroll, in both them
     }))
     expect(overflow, `${width}×${height}`).toEqual({ page: false, header: false })
   }
-  await page.getByRole('button', { name: 'Dark theme for a dim room' }).click()
+  await turnTheme(page)
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'blackout')
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'blackout')
@@ -70,7 +70,7 @@ test('says it is offline, keeps editing, and saves when the server is back', asy
   await page.route('**/api/shows/**', (route) => route.abort('connectionrefused'))
   await page.locator('[data-layer="Class title"]').click()
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Written while offline')
-  await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
+  await expect(page.getByText('Offline: saved in this browser', { exact: true })).toBeVisible()
   // Even closing the tab loses nothing: what was kept is saved by the next.
   await page.unroute('**/api/shows/**')
   await page.reload()
@@ -87,9 +87,9 @@ test('tells a second tab that the show is open elsewhere, and lets it take over'
   await expect(second.getByText('This show is open in another tab')).toBeVisible()
   await second.locator('[data-layer="Class title"]').click()
   await second.getByRole('textbox', { name: 'Line 1' }).fill('Not from here')
-  await expect(second.getByText('Nothing was changed: another tab edits this show')).toBeVisible()
+  await expect(second.getByText('Nothing changed: another tab edits this show')).toBeVisible()
   await expect(second.getByRole('button', { name: 'Nothing to undo' })).toBeVisible()
-  await second.getByRole('button', { name: 'Edit here instead' }).click()
+  await second.getByRole('button', { name: 'Edit here' }).click()
   await expect(second.getByText('This show is open in another tab')).toHaveCount(0)
   await expect(page.getByText('This show is open in another tab')).toBeVisible()
   await second.locator('[data-layer="Class title"]').click()
@@ -115,7 +115,7 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   await page.goto(`${server.studioUrl}/shows`)
   await page.getByRole('button', { name: 'More for New show' }).click()
   await page.getByRole('menuitem', { name: 'Rename' }).click()
-  await page.getByRole('textbox', { name: 'Name of the show' }).fill('Swarm evening')
+  await page.getByRole('textbox', { name: 'Show name' }).fill('Swarm evening')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('link', { name: 'Open: Swarm evening' })).toBeVisible()
   await page.getByRole('button', { name: 'More for Swarm evening' }).click()
@@ -124,7 +124,7 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   await page.getByRole('button', { name: 'More for Swarm evening, copy' }).click()
   await page.getByRole('menuitem', { name: 'Delete' }).click()
   await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await page.getByRole('button', { name: 'Restore' }).click()
   await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
 
   // Long after the message has gone, from the list.
@@ -132,13 +132,13 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   await page.getByRole('menuitem', { name: 'Delete' }).click()
   await page.reload()
   await page.getByRole('button', { name: 'Deleted shows 1' }).click()
-  await page.getByRole('button', { name: 'Bring it back: Swarm evening, copy' }).click()
+  await page.getByRole('button', { name: 'Restore: Swarm evening, copy' }).click()
   await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
   await expect(page.getByTestId('deleted-shows')).toHaveCount(0)
 
   // Versions say what was changed, and when to the second.
   await page.getByRole('link', { name: 'Open: Swarm evening', exact: true }).click()
-  await page.getByRole('button', { name: 'New scene' }).click()
+  await page.getByRole('button', { name: 'New scene', exact: true }).click()
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.goto(`${server.studioUrl}/shows`)
   await page.getByRole('button', { name: 'More for Swarm evening', exact: true }).click()
@@ -199,7 +199,7 @@ test.describe('with the feed at its full rate', () => {
       const before = await frames()
       await page.locator('[data-layer="Class title"]').click()
       await page.getByRole('textbox', { name: 'Line 1' }).fill('Typed without a server')
-      await expect(page.getByText('Kept here', { exact: true })).toBeVisible()
+      await expect(page.getByText('Offline: saved in this browser', { exact: true })).toBeVisible()
       await expect.poll(frames).toBeGreaterThan(before + 100)
     })
     await expect(page.getByText('Saved', { exact: true })).toBeVisible()
@@ -273,14 +273,14 @@ test('a covered wall is a quiet note that is dismissed for good; a covered camer
   await page.getByTestId('picture-file').setInputFiles({ name: 'Poster.png', mimeType: 'image/png', buffer: poster })
   const note = page.getByTestId('depth-note')
   // It came behind the presenter; brought in front it is in the way.
-  await expect(note).toContainText('Poster hides all of Apiary wall')
+  await expect(note).toContainText('Poster covers all of Apiary wall')
   await page.locator('[data-layer="Poster"] button').press('Shift+ArrowRight')
-  await expect(note).toContainText('Poster hides all of Desk camera')
-  await expect(note.getByRole('button', { name: 'It is meant so' })).toHaveCount(0)
-  await note.getByRole('button', { name: 'Send Poster behind Desk camera' }).click()
+  await expect(note).toContainText('Poster covers all of Desk camera')
+  await expect(note.getByRole('button', { name: 'Keep as it is' })).toHaveCount(0)
+  await note.getByRole('button', { name: 'Send Poster back' }).click()
   await expect(page.locator('[data-layer="Poster"] button')).toBeFocused()
-  await expect(note).toContainText('Poster hides all of Apiary wall')
-  await note.getByRole('button', { name: 'It is meant so' }).click()
+  await expect(note).toContainText('Poster covers all of Apiary wall')
+  await note.getByRole('button', { name: 'Keep as it is' }).click()
   await expect(note).toHaveCount(0)
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.reload()

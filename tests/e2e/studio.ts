@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test'
-import { standinWords } from '../../app/locales/steps-en.ts'
+import { standinWords } from '../../app/locales/en/steps.ts'
 import '../../standins/meeting/figures-window.ts'
 import type { StandinCamera } from '../../core/show/show.ts'
 import { seedDemo } from '../../demo/seed.ts'
@@ -57,6 +57,14 @@ export async function openStudio(page: Page, server: TestServer): Promise<void> 
   await expect.poll(() => page.evaluate(() => window.greenRoom?.hasPicture())).toBe(true)
 }
 
+/** Chooses the other theme in the settings. */
+export async function turnTheme(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Settings' }).click()
+  await page.getByRole('radiogroup', { name: 'Theme' }).getByRole('radio', { checked: false }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('settings')).toHaveCount(0)
+}
+
 /** Opens the bench and gives the demo's camera another stand-in. */
 export async function openBench(page: Page, server: TestServer, standin: StandinCamera): Promise<void> {
   await openStudio(page, server)
@@ -75,7 +83,7 @@ export async function choose(page: Page, box: Locator, words: string): Promise<v
 
 /** Adds a step to the chain by its name in the menu. */
 export async function addStep(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add a step' }).click()
+  await page.getByRole('button', { name: 'Add step' }).click()
   await page.getByRole('menuitem', { name: new RegExp(`^${name}\\b`) }).click()
 }
 

@@ -71,7 +71,7 @@ export const putGauge: PutLayer<'gauge'> = (place, layer) => {
     '  scene: { section: null, holds: () => null, opens: null },\n',
     '  gauge: { section: null, holds: () => null, opens: null },\n',
   ),
-  'app/locales/build-en.ts': afterLine("      scene: 'Scene',\n", "      gauge: 'Gauge',\n"),
+  'app/locales/en/build.ts': afterLine("      scene: 'Scene',\n", "      gauge: 'Gauge',\n"),
 }
 
 /** An input whose pictures are pages of a document. */
@@ -114,7 +114,7 @@ export const deck: InputDefinition<'deck'> = {
     '  picture: { icon: Image, section: null, state: still },\n',
     '  picture: { icon: Image, section: null, state: still },\n  deck: { icon: Image, section: null, state: still },\n',
   ),
-  'app/locales/build-en.ts': afterLine("      scene: 'Scene',\n", "      deck: 'Slides',\n"),
+  'app/locales/en/build.ts': afterLine("      scene: 'Scene',\n", "      deck: 'Slides',\n"),
 }
 
 // The first compilation reads the types of every library.
@@ -141,7 +141,7 @@ export const negative: StepDefinition<'negative', typeof params> = {
     afterLine("import { matteEdge } from './matte-edge/index.ts'\n", "import { negative } from './negative/index.ts'\n"),
   ),
   'app/bench/step-groups.ts': changed("'look', 'sharpen']", "'look', 'sharpen', 'negative']"),
-  'app/locales/steps-en.ts': afterLine(
+  'app/locales/en/steps.ts': afterLine(
     'export const stepWords = {\n',
     "  negative: { name: 'Negative', brief: 'Turn light and dark round', purpose: 'Turns light and dark round.', params: { amount: 'Amount' }, options: {} },\n",
   ),
@@ -181,7 +181,7 @@ const applause: Change = {
     'export const commandList = {\n',
     "  applause: { group: 'air', icon: Play, keys: ['KeyA'], whyNot: ({ air }) => [!air.isFeedOn && 'noFeed'], run: ({ air }) => air.toggleCard() },\n",
   ),
-  'app/locales/commands-en.ts': afterLine('    does: {\n', "      applause: 'Play applause',\n"),
+  'app/locales/en/commands.ts': afterLine('    does: {\n', "      applause: 'Play applause',\n"),
 }
 
 /** A way out of half the size at half the rate, without graphics, that starts and stops with a button. */
@@ -208,14 +208,14 @@ const compiled = new Compiled([
   'core/show/schema.ts',
   'app/kinds/layers/index.ts',
   'app/kinds/inputs/index.ts',
-  'app/locales/build-en.ts',
+  'app/locales/en/build.ts',
   'core/steps/index.ts',
   'core/steps/schema.ts',
   'core/transitions/index.ts',
   'core/programme/programme.ts',
   'app/bench/step-groups.ts',
-  'app/locales/steps-en.ts',
-  'app/locales/commands-en.ts',
+  'app/locales/en/steps.ts',
+  'app/locales/en/commands.ts',
   'app/commands/list.ts',
   'engine/client/studio-engine.ts',
 ])

@@ -78,13 +78,13 @@ export function useCast() {
       ...here.map((layer) => ({ value: `layer:${layer.id}`, label: layer.name, group: t('layouts.inScene') })),
       ...inputsOf(['screen', 'picture', 'clip'])
         .filter(({ id }) => !hereInputs.has(id))
-        .map((input) => ({ value: `input:${input.id}`, label: input.name, group: t('build.inputsInShow') })),
+        .map((input) => ({ value: `input:${input.id}`, label: input.name, group: t('build.addParts.input') })),
       { value: 'share', label: t('screens.share'), group: t('layouts.more') },
       { value: 'standin', label: t('screens.standin'), group: t('layouts.more') },
       { value: FROM_FILE, label: t('layouts.fromFile'), group: t('layouts.more') },
       ...show.scenes
         .filter((other) => other.id !== scene.id)
-        .map((other) => ({ value: `scene:${other.id}`, label: other.name, group: t('build.scenesInShow') })),
+        .map((other) => ({ value: `scene:${other.id}`, label: other.name, group: t('build.addParts.scene') })),
     ]
   })
   const page = computed(() => (cast.value.page === null ? NOTHING : `layer:${cast.value.page}`))

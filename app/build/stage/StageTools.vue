@@ -15,7 +15,7 @@ import { useStageView } from './use-stage-view.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
-const { isShown, toggle } = useSafeLines()
+const { isAsked, toggle } = useSafeLines()
 const { nearness, look } = useStageView()
 
 const isOnAir = computed(() => air.onAirId !== null && air.onAirId === showStore.sceneId)
@@ -53,5 +53,5 @@ const nearActions = computed<MenuAction[]>(() => [
       {{ nearWords }}<ChevronDown :size="12" aria-hidden="true" />
     </span>
   </ActionMenu>
-  <IconButton :icon="TvMinimal" class="size-7!" :label="t('build.safe')" :is-on="isShown" @click="toggle" />
+  <IconButton :icon="TvMinimal" class="size-7!" :label="t('build.safe')" :is-on="isAsked" @click="toggle" />
 </template>

@@ -17,6 +17,7 @@ import type { Layer, Placement } from '../../../core/show/show.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import { useClipboard } from '../use-clipboard.ts'
+import { useSafeLines } from './use-safe-lines.ts'
 
 /** So near a line, in pixels of the screen, what is moved comes to rest on it. */
 const REACH_PX = 6
@@ -33,6 +34,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
   const showStore = useShowStore()
   const engine = useEngineStore()
   const { duplicate } = useClipboard()
+  const { setMoving } = useSafeLines()
   const guides = shallowRef<readonly SnapGuide[]>([])
   let gesture = 0
   let stop: (() => void) | null = null
@@ -71,6 +73,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
     let around: Rect | null = null
     const begin = () => {
       gesture += 1
+      setMoving(true)
       // Copies are dragged away; what was there stays.
       if (grip.kind === 'move' && event.altKey) duplicate('own')
       from = showStore.stageLayer
@@ -100,6 +103,7 @@ export function useStageGestures(zoom: () => number, pointOf: (event: MouseEvent
       window.removeEventListener('mousemove', onMove)
       window.removeEventListener('mouseup', onUp)
       guides.value = []
+      setMoving(false)
       stop = null
     }
   }

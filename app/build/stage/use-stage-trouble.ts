@@ -40,7 +40,7 @@ export function useStageTrouble() {
   const showsCard = computed(() => isOnAir.value && engine.stats?.feed.showsCard === true)
 
   const words = computed(() => {
-    if (showsCard.value && air.isCardWanted) return { title: t('build.cardWanted'), help: null }
+    if (showsCard.value && air.isCardWanted) return { title: t('build.cardWanted', { scene: showStore.scene?.name ?? '' }), help: null }
     const state = camera.value === null ? null : stateOf(camera.value)
     const ofCamera = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.states.${state}`).toLowerCase() })
     const ofClip = clip.value === null ? null : t('build.clipReason', { name: clip.value.name, reason: inputs.detailOf(clip.value.id) })

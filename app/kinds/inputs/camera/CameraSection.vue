@@ -9,7 +9,7 @@ const { t } = useI18n()
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.device')">
+  <InspectorSection name="camera" :title="t('inspector.device')">
     <CameraDevice :input="input" />
   </InspectorSection>
 </template>

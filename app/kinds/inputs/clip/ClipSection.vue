@@ -56,7 +56,7 @@ function setTo(value: number): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('clips.title')">
+  <InspectorSection name="clip" :title="t('clips.title')">
     <p v-if="hasFailed" role="alert" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
       <span>{{ t('clips.failed', { reason: inputs.detailOf(input.id) }) }}</span>

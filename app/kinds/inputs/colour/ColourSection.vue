@@ -20,7 +20,7 @@ function setColour(colour: string): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.colourOf')">
+  <InspectorSection name="colour" :title="t('inspector.colourOf')">
     <ColourField :model-value="input.colour" :label="t('inspector.colourOf')" @update:model-value="setColour" />
   </InspectorSection>
 </template>

@@ -9,7 +9,7 @@ const { t } = useI18n()
 </script>
 
 <template>
-  <InspectorSection :title="t('screens.source')">
+  <InspectorSection name="screen" :title="t('screens.source')">
     <ScreenSource :input="input" />
   </InspectorSection>
 </template>

@@ -14,7 +14,7 @@ const showStore = useShowStore()
 </script>
 
 <template>
-  <InspectorSection :title="t('layer.inGroup')">
+  <InspectorSection name="group" :title="t('layer.inGroup')">
     <LayerNames :layers="layer.layers" @choose="(id) => showStore.selectLayer(id)" />
     <BaseButton class="mt-1.5" :icon="FolderOpen" @click="showStore.openGroup(layer)">{{ t('layer.workInside') }}</BaseButton>
   </InspectorSection>

@@ -50,7 +50,7 @@ function setColour(index: number, colour: string): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.fillKind')">
+  <InspectorSection name="fill" :title="t('inspector.fillKind')">
     <SelectMenu
       :model-value="fill.kind"
       :label="t('inspector.fillKind')"

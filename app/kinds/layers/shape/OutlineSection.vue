@@ -60,7 +60,7 @@ function setStroke(part: Partial<Stroke>, key: string): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.drawnForm')">
+  <InspectorSection name="outline" :title="t('inspector.drawnForm')">
     <SelectMenu :model-value="name" :label="t('inspector.drawnForm')" :options="forms" @update:model-value="setForm" />
     <SwitchedColour
       class="mt-2"

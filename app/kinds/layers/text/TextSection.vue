@@ -44,7 +44,7 @@ function addBlock(): void {
 </script>
 
 <template>
-  <InspectorSection :title="t('inspector.text')">
+  <InspectorSection name="text" :title="t('inspector.text')">
     <div v-for="(block, index) in text.blocks" :key="index" class="mb-3">
       <div class="flex items-center gap-1">
         <textarea

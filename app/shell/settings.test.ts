@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick, ref } from 'vue'
 import type { ExecutorState } from '../../engine/executors.ts'
 import { i18n } from '../i18n.ts'
-import MachineMenu from './MachineMenu.vue'
+import SettingsMenu from './SettingsMenu.vue'
 
 const executor = ref<ExecutorState | null>(null)
 const pinned: string[] = []
@@ -25,25 +25,25 @@ beforeEach(() => {
 })
 
 async function opened() {
-  const wrapper = mount(MachineMenu, { global: { plugins: [i18n] }, attachTo: document.body })
+  const wrapper = mount(SettingsMenu, { global: { plugins: [i18n] }, attachTo: document.body })
   await wrapper.get('button').trigger('click')
   await nextTick()
   return wrapper
 }
 
-describe('On this machine', () => {
+describe('Settings', () => {
   it.each([
-    [null, 'The picture engine is starting.'],
-    [{ name: 'cpu', reason: 'noCard', times: null }, 'This browser offers no graphics card of its own.'],
+    [null, 'The picture is starting.'],
+    [{ name: 'cpu', reason: 'noCard', times: null }, 'This browser offers no graphics card.'],
     [
       { name: 'cpu', reason: 'measured', times: { cpuMs: 8.24, cardMs: 61 } },
-      'The processor makes the pictures: 8.2 ms a frame, where the graphics card took 61.0 ms.',
+      'The processor draws the picture: 8.2 ms a frame. The graphics card took 61.0 ms.',
     ],
-    [{ name: 'gl', reason: 'measured', times: { cpuMs: 8.24, cardMs: 2.5 } }, 'The graphics card makes the pictures: 2.5 ms a frame'],
-    [{ name: 'gl', reason: 'pinned', times: null }, 'As you chose, the graphics card makes the pictures.'],
-    [{ name: 'cpu', reason: 'pinned', times: null }, 'As you chose, the processor makes the pictures.'],
+    [{ name: 'gl', reason: 'measured', times: { cpuMs: 8.24, cardMs: 2.5 } }, 'The graphics card draws the picture: 2.5 ms a frame'],
+    [{ name: 'gl', reason: 'pinned', times: null }, 'You chose the graphics card to draw the picture.'],
+    [{ name: 'cpu', reason: 'pinned', times: null }, 'You chose the processor to draw the picture.'],
     [{ name: 'cpu', reason: 'lost', times: null }, 'until it is back'],
-    [{ name: 'cpu', reason: 'failed', times: null }, 'could not do it'],
+    [{ name: 'cpu', reason: 'failed', times: null }, 'The graphics card failed'],
   ] as const)('says for %j who makes the pictures and why', async (state, words) => {
     executor.value = state
     const wrapper = await opened()
@@ -51,12 +51,15 @@ describe('On this machine', () => {
     wrapper.unmount()
   })
 
-  it('lets the presenter choose', async () => {
+  it('lets the presenter choose the theme, and who draws the picture', async () => {
     const wrapper = await opened()
     const choices = wrapper.findAll('[role=radio]')
-    expect(choices.map((choice) => choice.text())).toEqual(['Automatic', 'Processor', 'Graphics card'])
-    await choices[1]!.trigger('click')
+    expect(choices.map((choice) => choice.text())).toEqual(['Light', 'Dark', 'Automatic', 'Processor', 'Graphics card'])
+    await choices[3]!.trigger('click')
     expect(pinned).toEqual(['cpu'])
+    await choices[1]!.trigger('click')
+    expect(document.documentElement.dataset['theme']).toBe('blackout')
+    await choices[0]!.trigger('click')
     wrapper.unmount()
   })
 })
