@@ -82,7 +82,7 @@ function onInput(event: Event): void {
   align-items: center;
   column-gap: 8px;
 }
-@container (min-width: 272px) {
+@container (min-width: 256px) {
   .cells {
     min-height: 24px;
     grid-template: 'label slider number' auto / minmax(84px, 1fr) minmax(96px, 2fr) 60px;

@@ -84,7 +84,7 @@ describe('StepValues', () => {
         .findAll('[role=radio]')
         .filter((choice) => choice.attributes('aria-disabled') !== 'true')
         .map((choice) => choice.text())
-    expect(mountFor(stepWith('chromaKey')).text()).toContain('Press “Key the cloth for me” to get this.')
+    expect(mountFor(stepWith('chromaKey')).text()).toContain('Fitted: press “Key the cloth for me” first.')
     expect(offered({})).toHaveLength(1)
     expect(offered({ plate: 'a'.repeat(64) })).toHaveLength(2)
     expect(offered({ plate: 'a'.repeat(64), surface: new Array<number>(SURFACE_NUMBERS).fill(0) })).toHaveLength(3)

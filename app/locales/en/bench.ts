@@ -103,7 +103,7 @@ export const benchWords = {
     clothEnds: 'The cloth ends here. Crop {sides}.',
     ends: { left: '{percent} % left', right: '{percent} % right' },
     cropEnds: 'Crop',
-    backdropNeeds: { plain: '', fitted: 'Press “Key the cloth for me” to get this.', plate: 'Press “Measure the empty cloth” to get this.' },
+    backdropNeeds: { plain: '', fitted: 'Fitted: press “Key the cloth for me” first.', plate: 'Measured: press “Measure the empty cloth” first.' },
   },
   presets: {
     title: 'Presets',

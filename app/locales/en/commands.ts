@@ -4,7 +4,6 @@ import type { CommandId, WhyNot } from '../../commands/list.ts'
 export const commandWords = {
   commands: {
     title: 'Find anything',
-    open: 'Find a command, scene, layer or input',
     hint: 'Type what you want to do, or the name of a scene, layer or input',
     none: 'Nothing found. Try another word.',
     cannot: 'Not now: {why}',

@@ -28,7 +28,6 @@ export default {
     redoNone: 'Nothing to redo',
     showMenu: 'Show: {name}',
     steps: 'History',
-    stepsNow: 'Now',
     stepsFirst: 'When you opened it',
     stepsNone: 'No changes yet. Each change you make is listed here.',
     rename: 'Rename show',

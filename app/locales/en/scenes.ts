@@ -6,7 +6,6 @@ export const sceneWords = {
     hint: 'Choose one to try it. Undo brings the old one back.',
     presenter: 'Presenter',
     page: 'What you show',
-    nobody: 'No one',
     nothing: 'Nothing',
     people: '{first} and 1 more | {first} and {count} more',
     willCome: '{name}, added with it',
@@ -25,7 +24,6 @@ export const sceneWords = {
       table: 'Round table',
     },
     needsPage: 'Choose what you show to fill the empty place.',
-    needsMore: 'Choose up to six cameras.',
     divider: 'Divider',
     ink: '{name}, ink',
     inScene: 'In this scene',
@@ -216,5 +214,4 @@ export const sceneWords = {
     mirrors: 'This screen shows Green Room itself',
     mirrorsHelp: 'The picture repeats inside itself. Share a single window, or move Green Room to another screen.',
   },
-  kindsOfPage: { screen: 'Screen', picture: 'Picture', clip: 'Clip', scene: 'Scene' },
 } as const
