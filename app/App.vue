@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import { Toaster } from 'vue-sonner'
 import TipLayer from './base/TipLayer.vue'
@@ -15,6 +16,7 @@ import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './commands/use-shortcuts.ts'
 import { useTheme } from './shell/use-theme.ts'
 import { useWindowShape } from './shell/use-window-shape.ts'
+import { usePanelWidths } from './build/use-panel-widths.ts'
 
 useShortcuts()
 useRefusalNotice()
@@ -26,15 +28,27 @@ useDiagnostics()
 useOutputsStore()
 const { theme } = useTheme()
 const route = useRoute()
-const { isNarrow } = useWindowShape()
-/** As wide as the list of inputs on the bench; elsewhere the strip below has room for more. */
-const toastWidth = computed(() => (route.name !== 'bench' ? '320px' : isNarrow.value ? '116px' : '168px'))
+const { isNarrow, isStacked } = useWindowShape()
+const { scenes, inspector } = usePanelWidths()
+/** What passes by itself is said at the lower left, as wide as the list that is there: never over the picture, the strip or the scopes. */
+const toastWidth = computed(() => {
+  if (route.name === 'build') return isStacked.value ? '320px' : `${scenes.widthPx.value - 14}px`
+  return route.name !== 'bench' ? '320px' : isNarrow.value ? '116px' : '168px'
+})
+const notices = useTemplateRef<HTMLDivElement>('notices')
+/** The settings below it make room, so that it hides none of them. */
+const { height: noticeHeight } = useElementSize(notices)
+/** What must be acted on stands at the upper right, over the settings, and moves nothing. */
+const noticeWidth = computed(() => (route.name === 'build' ? `${inspector.widthPx.value - 12}px` : '300px'))
 </script>
 
 <template>
-  <div class="app-frame" :style="{ '--toast-width': toastWidth }">
+  <div
+    class="app-frame"
+    :style="{ '--toast-width': toastWidth, '--notice-width': noticeWidth, '--notice-height': noticeHeight > 0 ? `${noticeHeight + 8}px` : '0px' }"
+  >
     <AppHeader />
-    <div class="min-h-0">
+    <div ref="notices" class="notices">
       <SiteAsk />
       <NoticeBar />
     </div>
@@ -57,9 +71,20 @@ const toastWidth = computed(() => (route.name !== 'bench' ? '320px' : isNarrow.v
 <style>
 .app-frame {
   display: grid;
-  grid-template-rows: 44px auto minmax(0, 1fr);
+  grid-template-rows: 44px minmax(0, 1fr);
   height: 100%;
   overflow: hidden;
+}
+.notices {
+  position: fixed;
+  z-index: 40;
+  inset-block-start: 50px;
+  inset-inline-end: 6px;
+  display: grid;
+  gap: 6px;
+  width: var(--notice-width);
+  max-height: calc(100vh - 56px);
+  overflow-y: auto;
 }
 /* A small or strongly enlarged window: everything stands under each other, and the page scrolls. */
 @media (max-width: 819px), (max-height: 519px) {
@@ -67,6 +92,14 @@ const toastWidth = computed(() => (route.name !== 'bench' ? '320px' : isNarrow.v
     grid-template-rows: auto auto auto;
     height: auto;
     overflow: visible;
+  }
+  .app-frame {
+    --notice-height: 0px !important;
+  }
+  .notices {
+    position: static;
+    width: auto;
+    max-height: none;
   }
 }
 [data-sonner-toaster],

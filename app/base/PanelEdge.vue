@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// The edge of a panel beside the picture: dragged, or moved with the arrow keys; a double click brings the default back.
+// The edge of a panel beside the picture, placed by who uses it: dragged, or moved with the arrow keys; a double click brings the default back.
 const props = defineProps<{
   label: string
   widthPx: number
@@ -51,7 +51,6 @@ function onKey(event: KeyboardEvent): void {
     tabindex="0"
     aria-orientation="vertical"
     class="panel-edge"
-    :class="side === 'right' ? 'at-right' : 'at-left'"
     :aria-label="label"
     :aria-valuenow="widthPx"
     :aria-valuemin="min"
@@ -82,11 +81,5 @@ function onKey(event: KeyboardEvent): void {
 .panel-edge:hover::after,
 .panel-edge:focus-visible::after {
   background: var(--brass);
-}
-.at-right {
-  inset-inline-end: -5px;
-}
-.at-left {
-  inset-inline-start: -5px;
 }
 </style>

@@ -95,6 +95,7 @@ const cloth = computed(() => {
   grid-area: picture;
 }
 .bench-chain {
+  margin-block-start: var(--notice-height, 0px);
   grid-area: chain;
 }
 @media (min-width: 820px) and (max-width: 1179px) {

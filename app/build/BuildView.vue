@@ -72,31 +72,32 @@ watch(
     :style="{ '--scenes-px': `${scenesWidth.widthPx.value}px`, '--inspector-px': `${inspectorWidth.widthPx.value}px` }"
   >
     <h1 class="sr-only">{{ t('build.heading', { show: showStore.show.name }) }}</h1>
-    <SceneList class="build-scenes border-r border-line" @open-inspector="openInspector">
-      <PanelEdge
-        v-if="!isStacked"
-        v-model:width-px="scenesWidth.widthPx.value"
-        v-bind="SCENES_PX"
-        side="right"
-        :label="t('build.scenesWidth')"
-        @reset="scenesWidth.reset()"
-      />
-    </SceneList>
+    <SceneList class="build-scenes border-r border-line" @open-inspector="openInspector" />
     <StageArea class="build-stage" />
     <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
       <StageTools />
     </DepthStrip>
-    <div v-if="isOpen" class="build-inspector border-l border-line">
+    <LayerInspector v-if="isOpen" class="build-inspector border-l border-line" @close="isNarrow && toggle()" />
+    <!-- Last, so that the Tab key comes to what is worked with first. -->
+    <template v-if="!isStacked">
       <PanelEdge
-        v-if="!isStacked"
+        v-model:width-px="scenesWidth.widthPx.value"
+        v-bind="SCENES_PX"
+        class="scenes-edge"
+        side="right"
+        :label="t('build.scenesWidth')"
+        @reset="scenesWidth.reset()"
+      />
+      <PanelEdge
+        v-if="isOpen"
         v-model:width-px="inspectorWidth.widthPx.value"
         v-bind="INSPECTOR_PX"
+        class="inspector-edge"
         side="left"
         :label="t('inspector.panelWidth')"
         @reset="inspectorWidth.reset()"
       />
-      <LayerInspector class="h-full" @close="isNarrow && toggle()" />
-    </div>
+    </template>
   </main>
   <main v-else tabindex="-1"></main>
 </template>
@@ -119,7 +120,6 @@ watch(
   --inspector: 0px;
 }
 .build-scenes {
-  position: relative;
   grid-area: scenes;
 }
 .build-stage {
@@ -129,9 +129,7 @@ watch(
   grid-area: depth;
 }
 .build-inspector {
-  position: relative;
-  min-width: 0;
-  min-height: 0;
+  margin-block-start: var(--notice-height, 0px);
   grid-area: inspector;
 }
 .build.is-narrow .build-inspector {
@@ -141,6 +139,16 @@ watch(
   width: var(--inspector-px);
   background: var(--paper);
   box-shadow: -8px 0 24px #0000003d;
+}
+.scenes-edge {
+  inset-inline-start: calc(var(--scenes-px) - 5px);
+}
+.inspector-edge {
+  inset-inline-end: calc(var(--inspector-px) - 5px);
+}
+.build.is-narrow .inspector-edge {
+  z-index: 21;
+  inset-block-end: var(--band);
 }
 @media (max-width: 819px), (max-height: 519px) {
   .build,

@@ -204,7 +204,6 @@ watch(
         </ActionMenu>
       </li>
     </VueDraggable>
-    <slot />
     <p v-if="below > 0" class="border-t border-line py-0.5 text-center font-num text-[11px] text-soft" aria-hidden="true">+{{ below }}</p>
   </aside>
 </template>

@@ -73,6 +73,7 @@ const lead = computed(() => {
 
 <style scoped>
 .devices {
+  margin-block-start: var(--notice-height, 0px);
   display: grid;
   min-height: 0;
   overflow-y: auto;

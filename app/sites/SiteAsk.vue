@@ -16,30 +16,32 @@ const more = computed(() => sites.asking.length - 1)
 
 <template>
   <section v-if="asking" role="alert" :aria-label="t('sites.ask', { site: name })" class="ask" data-testid="site-ask">
-    <DoorOpen :size="18" class="shrink-0 text-brass" aria-hidden="true" />
-    <p class="min-w-0 flex-1">
-      <b class="font-semibold break-all">{{ name }}</b>
-      {{ t('sites.wants') }}
-      <span v-if="more > 0" class="text-soft">{{ t('sites.more', more) }}</span>
+    <p class="flex gap-2">
+      <DoorOpen :size="18" class="shrink-0 text-brass" aria-hidden="true" />
+      <span class="min-w-0 flex-1">
+        <b class="font-semibold break-all">{{ name }}</b>
+        {{ t('sites.wants') }}
+        <span v-if="more > 0" class="text-soft">{{ t('sites.more', more) }}</span>
+      </span>
     </p>
-    <div class="flex flex-wrap gap-1.5">
-      <BaseButton class="py-0.5!" kind="primary" @click="sites.decideOnce(asking.documentId, true)">{{ t('sites.once') }}</BaseButton>
-      <BaseButton class="py-0.5!" @click="sites.decide(asking.origin, 'always')">{{ t('sites.always') }}</BaseButton>
-      <BaseButton class="py-0.5!" @click="sites.decideOnce(asking.documentId, false)">{{ t('sites.notNow') }}</BaseButton>
-      <BaseButton class="py-0.5!" kind="quiet" @click="sites.decide(asking.origin, 'never')">{{ t('sites.never') }}</BaseButton>
+    <div class="mt-2 grid grid-cols-2 gap-1.5">
+      <BaseButton class="px-1! py-1!" kind="primary" @click="sites.decideOnce(asking.documentId, true)">{{ t('sites.once') }}</BaseButton>
+      <BaseButton class="px-1! py-1!" @click="sites.decide(asking.origin, 'always')">{{ t('sites.always') }}</BaseButton>
+      <BaseButton class="px-1! py-1!" @click="sites.decideOnce(asking.documentId, false)">{{ t('sites.notNow') }}</BaseButton>
+      <BaseButton class="px-1! py-1!" kind="quiet" @click="sites.decide(asking.origin, 'never')">{{ t('sites.never') }}</BaseButton>
     </div>
   </section>
 </template>
 
 <style scoped>
 .ask {
-  display: flex;
-  align-items: center;
-  gap: 4px 12px;
-  flex-wrap: wrap;
-  padding: 5px 12px;
-  border-bottom: 1px solid var(--line);
+  padding: 10px 12px;
+  border: 1px solid var(--line);
+  border-radius: 8px;
   background: var(--wash);
-  box-shadow: inset 3px 0 0 var(--brass);
+  box-shadow:
+    inset 3px 0 0 var(--brass),
+    0 8px 24px #0000003d;
+  line-height: 1.375;
 }
 </style>

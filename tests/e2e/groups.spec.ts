@@ -172,7 +172,7 @@ test('the forty-first layer is not begun: it says why and what to do, and what i
   // A copy too; and what was selected stays so.
   await paneOf(page, 'Mark 0').click()
   await page.getByRole('application').press('Control+d')
-  await expect(page.getByText('Not done:')).toBeVisible()
+  await expect(page.getByText('A scene or group can have 40 layers.')).toBeVisible()
   await expect(inspectorOf(page).getByRole('heading', { name: 'Mark 0' })).toBeVisible()
   await expect(page.getByTestId('depth').getByRole('listitem')).toHaveCount(LIMITS.layers)
   // Grouped, as it says, there is room again.

@@ -103,7 +103,7 @@ test('names in twelve languages are set in shipped typefaces, pixel for pixel as
   })
   await openStudio(page, server)
   for (const [language, text, name] of NAMES) {
-    await page.getByRole('button', { name: language, exact: true }).click()
+    await page.getByRole('complementary', { name: 'Scenes' }).getByRole('button', { name: language, exact: true }).click()
     const files = filesOf(name)
     const isRtl = language === 'Arabic' || language === 'Hebrew'
     await expect.poll(() => overlapOf(page, text, isRtl, files), { message: `${language}: ${text}`, timeout: 20_000 }).toBeGreaterThan(0.97)

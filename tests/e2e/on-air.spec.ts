@@ -43,7 +43,7 @@ test('the sign, the control and the tab’s title tell what is on air, on every 
   await expect(page).toHaveTitle('Reading a brood frame · Build · Green Room')
   await page.getByRole('button', { name: 'Start feed' }).click()
   await expect(page.getByRole('button', { name: 'Stop feed' })).toBeFocused()
-  await expect(page.getByTestId('notice')).toContainText('In your meeting, open the list of cameras and choose Green Room Camera')
+  await expect(page.getByTestId('notice')).toContainText('In your meeting, choose Green Room Camera')
   for (const go of [
     () => page.getByRole('link', { name: 'Bench', exact: true }).click(),
     () => page.getByRole('link', { name: 'Green Room' }).click(),
@@ -71,7 +71,7 @@ test('opening another show leaves the old scene on air until another is taken; a
   await page.getByRole('link', { name: 'Green Room' }).click()
   await expectStays(meeting)
   await page.getByRole('link', { name: 'Open: Another evening' }).click()
-  await expect(page.getByTestId('notice')).toContainText('Welcome of Reading a brood frame is still on air')
+  await expect(page.getByTestId('notice')).toContainText('Welcome from Reading a brood frame is still on air')
   await expect(page).toHaveTitle('● On air: Welcome')
   await expectStays(meeting)
   await page.reload()
@@ -99,7 +99,7 @@ test('the scene on air cannot be deleted; one that vanishes by an undo stays on 
   // Undo takes the copy back; the audience notices nothing.
   await page.keyboard.press('Control+z')
   await expect(copy).toHaveCount(0)
-  await expect(page.getByTestId('notice')).toContainText('Just me, copy is still on air, though it is no longer in this show')
+  await expect(page.getByTestId('notice')).toContainText('Just me, copy is still on air, although it was deleted')
   await expect(page).toHaveTitle('● On air: Just me, copy')
   await expect.poll(() => page.evaluate(() => window.greenRoom!.stats()?.feed.showsCard)).toBe(false)
   expect(await meeting.locator('#status').textContent()).toContain('In the meeting')

@@ -382,7 +382,7 @@ test('(j) cropped here only, unchanged elsewhere, in at most 4 actions', async (
       .or(page.getByRole('button', { name: 'Just me', exact: true }))
       .first(),
   )
-  await hand.click(page.getByRole('button', { name: /^Desk camera/ }))
+  await hand.click(page.getByTestId('depth').getByRole('button', { name: /^Desk camera/ }))
   hand.actions += 1
   await drag(page, [1280, 360], [1000, 360], 1280, 'Alt')
   tell('(j) cropped here only', hand, 4)

@@ -192,7 +192,7 @@ test('what is empty, what has no picture and what is cropped away is told too', 
   await pane('Lectern camera').click()
   await expect(note).toContainText('No picture is coming in.')
   await pane('None').click()
-  await expect(note).toContainText('There is nothing in it yet.')
+  await expect(note).toContainText('It is empty.')
   await page.getByRole('textbox', { name: 'Line 1' }).fill('Bring a veil')
   await expect(note).toHaveCount(0)
   await pane('Society mark').click()
