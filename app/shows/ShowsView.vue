@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { Copy, Ellipsis, History, Pencil, Plus, Trash2 } from 'lucide-vue-next'
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { Copy, Ellipsis, History, Pencil, Plus, Search, Trash2 } from 'lucide-vue-next'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
@@ -11,12 +12,14 @@ import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import InlineName from '../base/InlineName.vue'
+import SelectMenu from '../base/SelectMenu.vue'
 import { firstDevices } from '../devices/first-devices.ts'
 import { api, ApiError, type DeletedShow, type ShowSummary, type StoredShow } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DeletedShows from './DeletedShows.vue'
 import ShowCover from './ShowCover.vue'
+import { listedShows, showOrders, type ShowOrder } from './show-list.ts'
 import { timeOf } from './relative-time.ts'
 import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
@@ -30,6 +33,11 @@ const { t, locale } = useI18n()
 const router = useRouter()
 const showStore = useShowStore()
 const shows = ref<StoredShow[]>([])
+const typed = ref('')
+const storedOrder = useLocalStorage<string>('green-room:show-order', 'changed')
+const order = computed<ShowOrder>({ get: () => showOrders.find((one) => one === storedOrder.value) ?? 'changed', set: (one) => (storedOrder.value = one) })
+const orders = computed(() => showOrders.map((value) => ({ value, label: t(`shows.orders.${value}`) })))
+const listed = computed(() => listedShows(shows.value, typed.value, order.value, locale.value))
 const unreadable = ref<ShowSummary[]>([])
 const deleted = ref<readonly DeletedShow[]>([])
 const isLoaded = ref(false)
@@ -135,12 +143,26 @@ function actionsOf(stored: StoredShow): MenuAction[] {
         </div>
         <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
       </div>
+      <div v-if="shows.length > 1" class="mb-4 flex flex-wrap items-center gap-3">
+        <label class="flex h-9 min-w-48 flex-1 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-soft">
+          <Search :size="15" class="shrink-0 text-soft" aria-hidden="true" />
+          <input
+            v-model="typed"
+            type="search"
+            class="min-w-0 flex-1 bg-transparent outline-none"
+            :placeholder="t('shows.search')"
+            :aria-label="t('shows.search')"
+          />
+        </label>
+        <SelectMenu v-model="order" class="w-52" :label="t('shows.order')" :options="orders" />
+      </div>
+      <p v-if="shows.length > 0 && listed.length === 0" class="py-6 text-center text-soft" role="status">{{ t('shows.noneFound') }}</p>
       <p v-if="hasFailed" role="alert" class="mb-5 rounded-lg bg-wash px-4 py-2">{{ t('shows.loadFailed') }}</p>
       <EmptyState v-if="isLoaded && shows.length + unreadable.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
         <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
       </EmptyState>
-      <ul v-if="shows.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
-        <li v-for="stored in shows" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
+      <ul v-if="listed.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
+        <li v-for="stored in listed" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
           <div class="relative self-start overflow-hidden rounded-xl border border-line hover:border-brass">
             <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" :width-px="COVER_PX.first" />
             <RouterLink

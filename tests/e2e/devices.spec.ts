@@ -35,7 +35,7 @@ test('with devices of one’s own: seen and heard in at most five actions', asyn
       const hand = new Hand()
       const page = await firstOpen(context, server)
       await hand.click(page.getByRole('button', { name: 'Use my camera and microphone' }))
-      await expect(page.getByText('Your own camera and microphone are in use.', { exact: false })).toBeVisible()
+      await expect(page.getByText('Your camera and microphone are on.', { exact: false })).toBeVisible()
       await hand.click(page.getByRole('button', { name: 'Start feed' }))
       const meeting = await context.newPage()
       await meeting.goto(`${server.meetingUrl}/plain`)
@@ -49,7 +49,7 @@ test('with devices of one’s own: seen and heard in at most five actions', asyn
       console.log(`own devices: ${hand.actions} actions to be seen`)
       expect(hand.actions).toBeLessThanOrEqual(MOST_ACTIONS)
       await page.getByRole('link', { name: 'Devices', exact: false }).click()
-      await expect(page.getByText('the feed is on: meetings that you allow get them', { exact: false })).toBeVisible()
+      await expect(page.getByText('are on air for the meetings you allow', { exact: false })).toBeVisible()
       const { show } = await server.shows.get('demo-brood-frame')
       expect(show.inputs.find((input) => input.kind === 'camera')).toMatchObject({ device: { type: 'device', label: 'fake_device_0' } })
       expect(show.microphone.device).toMatchObject({ type: 'device' })
@@ -150,7 +150,7 @@ test('five claps set the delay of the voice by what camera and microphone both t
   // A presenter who thinks better of it.
   await clap.getByRole('button', { name: 'Clap five times' }).click()
   await clap.getByRole('button', { name: 'Cancel' }).click()
-  await expect(clap.getByText('Finds the delay by itself', { exact: false })).toBeVisible()
+  await expect(clap.getByText('Measures the delay.', { exact: false })).toBeVisible()
   const result = clap.getByText(/^Your voice (was|comes|may come) /)
   // While others take the machine away single claps differ; the studio says so, and one claps again.
   for (let round = 1; round <= 4; round += 1) {

@@ -125,13 +125,13 @@ test('a long title wraps and grows its plate, keeps its size, and says when it i
   // It grew upwards: its foot stays where it was.
   expect(grown.y + grown.height).toBeCloseTo(before.y + before.height, 0)
   expect(grown.width).toBe(before.width)
-  await expect(page.getByText(/too small to read in a tile/)).toHaveCount(0)
+  await expect(page.getByText(/too small to read in a meeting tile/)).toHaveCount(0)
   await line.fill('Reading a brood frame')
   await expect.poll(async () => (await title()).placement).toEqual(before)
   // Letters that have to be fetched are wider than what stood in for them: the box is measured again when they are there.
   await line.fill('Ana Kovač, Nguyễn Thị Mai and Ελένη Παπαδοπούλου read a brood frame by lamplight')
   await expect.poll(async () => (await title()).placement.height).toBeGreaterThan(before.height + 180)
-  await expect(page.getByText(/too small to read in a tile/)).toHaveCount(0)
+  await expect(page.getByText(/too small to read in a meeting tile/)).toHaveCount(0)
   await line.fill('Reading a brood frame')
   await expect.poll(async () => (await title()).placement).toEqual(before)
   const size = page.getByRole('spinbutton', { name: 'Size' }).nth(1)

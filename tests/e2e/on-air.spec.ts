@@ -123,7 +123,7 @@ test('only the tab that edits may start the feed; the other says why', async ({ 
   await openStudio(page, server)
   const second = await context.newPage()
   await openStudio(second, server)
-  await expect(second.getByText('Only that one can start the feed')).toBeVisible()
+  await expect(second.getByText('Start the feed there.')).toBeVisible()
   await expect(second.getByRole('button', { name: 'Start feed' })).toBeDisabled()
   await second.getByRole('button', { name: 'Edit here' }).click()
   await expect(second.getByRole('button', { name: 'Start feed' })).toBeEnabled()

@@ -57,7 +57,7 @@ test('a still tab is held, a changed one is seen; stopped by a press it can be s
     await notes.evaluate(() => (document.body.style.background = 'rgb(200,60,20)'))
     await expect.poll(async () => isBlue(await middleOf(page, 'Screen'))).toBe(false)
     await page.getByRole('button', { name: 'Stop sharing' }).click()
-    await expect(page.getByTestId('unseen')).toContainText('No picture of it comes now')
+    await expect(page.getByTestId('unseen')).toContainText('No picture is coming in')
     await page.getByTestId('stage-trouble').getByRole('button', { name: 'Choose what to share' }).click()
     await expect(page.getByText('The picture stays while nothing moves.')).toBeVisible()
     // The show remembers that it was shared, not the sharing: that is asked for anew in each sitting.
@@ -73,7 +73,7 @@ test('what is shared stays shared when the engine dies and is started again', as
       .workers()
       .find((worker) => /engine\.worker/.test(worker.url()))!
       .evaluate(() => self.close())
-    await expect(page.getByText('The picture engine did not answer and was started again')).toBeVisible({ timeout: 20_000 })
+    await expect(page.getByText('The picture paused for a moment. It is running again.')).toBeVisible({ timeout: 20_000 })
     await notes.evaluate(() => (document.body.style.background = 'rgb(200,60,20)'))
     await expect.poll(async () => isBlue(await middleOf(page, 'Screen')), { timeout: 20_000 }).toBe(false)
     await expect.poll(async () => ((await middleOf(page, 'Screen'))[0] ?? 0) > 150, { timeout: 20_000 }).toBe(true)

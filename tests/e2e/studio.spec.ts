@@ -256,7 +256,7 @@ test('balances the picture from a click on something grey, in its place in the c
   const box = (await picture.boundingBox())!
   // The cloth is no grey, and says so; the wall beside it is.
   await picture.click({ position: { x: box.width * 0.3, y: box.height * 0.2 } })
-  await expect(page.getByText('That colour is too dark or too strong to be a grey')).toBeVisible()
+  await expect(page.getByText('That colour is too dark or too strong for a grey')).toBeVisible()
   await picture.click({ position: { x: box.width * 0.02, y: box.height * 0.4 } })
   await expect(page.getByText('Balanced for that grey')).toBeVisible()
   // The stand-in's wall has a warm cast, so the light is found to be warmer than daylight.
@@ -303,5 +303,5 @@ test('a step back in another scene goes there, and says what it did', async ({ p
   await expect(page.getByRole('button', { name: names[0]!, exact: true })).toHaveAttribute('aria-current', /./)
   await page.keyboard.press('Control+Shift+z')
   // Its scene is on the stage now: what it does is seen.
-  await expect(page.getByText(/^Done again/)).toHaveCount(0)
+  await expect(page.getByText(/^Redone/)).toHaveCount(0)
 })
