@@ -12,6 +12,7 @@ import { useInputsStore } from './inputs/inputs.store.ts'
 import { useOutputsStore } from './outputs/outputs.store.ts'
 import { announcement } from './shell/announce.ts'
 import { useRefusalNotice } from './shell/use-refusal-notice.ts'
+import { keepInstallOffer } from './shell/use-install.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './commands/use-shortcuts.ts'
 import { useTheme } from './shell/use-theme.ts'
@@ -29,6 +30,7 @@ useOutputsStore()
 const { theme } = useTheme()
 const route = useRoute()
 const { isNarrow, isStacked } = useWindowShape()
+keepInstallOffer()
 const { scenes, inspector } = usePanelWidths()
 /** What passes by itself is said at the lower left, as wide as the list that is there: never over the picture, the strip or the scopes. */
 const toastWidth = computed(() => {

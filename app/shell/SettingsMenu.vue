@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What holds in this browser only: the theme, who draws the picture and how fast, and keys.
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { Keyboard, Search, Settings2 } from 'lucide-vue-next'
+import { AppWindow, Keyboard, Search, Settings2 } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { ExecutorPin } from '../../engine/executors.ts'
@@ -12,12 +12,14 @@ import { keyWords } from '../commands/keys.ts'
 import { useKeysStore } from '../commands/keys.store.ts'
 import { hasSingleKeys } from '../commands/use-single-keys.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
+import { useInstall } from './use-install.ts'
 import { useTheme } from './use-theme.ts'
 
 const { t } = useI18n()
 const engine = useEngineStore()
 const keys = useKeysStore()
 const { theme } = useTheme()
+const { canInstall, install } = useInstall()
 const themes = computed(() => (['paper', 'blackout'] as const).map((value) => ({ value, label: t(`settings.themes.${value}`) })))
 const choices = computed(() => (['auto', 'cpu', 'gl'] as const).map((pin: ExecutorPin) => ({ value: pin, label: t(`machine.pins.${pin}`) })))
 const explanation = computed(() => {
@@ -32,6 +34,7 @@ const explanation = computed(() => {
 const shortcuts = computed(() => [
   { icon: Search, label: t('commands.title'), key: keys.keysOf('palette')[0], run: () => (keys.isPaletteShown = true) },
   { icon: Keyboard, label: t('keys.open'), key: keys.keysOf('keys')[0], run: () => (keys.isListShown = true) },
+  ...(canInstall.value ? [{ icon: AppWindow, label: t('settings.install'), key: undefined, run: () => void install() }] : []),
 ])
 </script>
 

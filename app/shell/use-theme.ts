@@ -4,7 +4,12 @@ import { watchEffect } from 'vue'
 export type Theme = 'paper' | 'blackout'
 
 const theme = useLocalStorage<Theme>('green-room:theme', 'paper')
-watchEffect(() => (document.documentElement.dataset['theme'] = theme.value))
+/** The paper of each theme, for the frame of the window where the studio is installed. */
+const FRAMES: Readonly<Record<Theme, string>> = { paper: '#f5f1e8', blackout: '#191a19' }
+watchEffect(() => {
+  document.documentElement.dataset['theme'] = theme.value
+  document.querySelector('meta[name=theme-color]')?.setAttribute('content', FRAMES[theme.value] ?? FRAMES.paper)
+})
 
 /** The theme, kept in this browser. */
 export function useTheme() {

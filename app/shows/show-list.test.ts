@@ -10,7 +10,7 @@ const makeId = () => `l${(count += 1)}`
 function stored(name: string, day: number, scenes: readonly string[]): StoredShow {
   const bare = newShow(name, { scene: scenes[0]!, camera: 'Camera', wall: 'Wall' }, makeId)
   const show = scenes.slice(1).reduce((made, scene) => addScene(made, copyScene(bare.scenes[0]!, scene, makeId)), bare)
-  return { id: name, revision: 1, show, updatedAt: `2026-11-${String(day).padStart(2, '0')}T08:00:00.000Z` }
+  return { id: name, revision: 1, saveId: null, show, updatedAt: `2026-11-${String(day).padStart(2, '0')}T08:00:00.000Z` }
 }
 
 const shows = [

@@ -61,7 +61,7 @@ async function walk(page: Page, context: BrowserContext, server: TestServer): Pr
     expect.poll(order).toEqual(['Apiary wall', 'Desk camera', 'Poster', 'Class title', 'Society mark', 'Text']),
   )
   await expect(page.getByRole('status').filter({ hasText: 'Poster covers all of' })).toBeVisible()
-  await page.getByRole('button', { name: 'Send Poster back' }).click()
+  await page.getByRole('button', { name: 'Send it back' }).click()
   await expect.poll(order).toEqual(['Apiary wall', 'Poster', 'Desk camera', 'Class title', 'Society mark', 'Text'])
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
 

@@ -105,7 +105,7 @@ test('the scene on air cannot be deleted; one that vanishes by an undo stays on 
   expect(await meeting.locator('#status').textContent()).toContain('In the meeting')
   await page.keyboard.press('Control+Shift+z')
   await expect(copy).toHaveAccessibleDescription('On air')
-  await expect(page.getByText('no longer in this show')).toHaveCount(0)
+  await expect(page.getByText('although it was deleted')).toHaveCount(0)
 })
 
 test('with the feed off a scene is made first on air, and marked so', async ({ page, server }) => {

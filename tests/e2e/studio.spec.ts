@@ -277,7 +277,7 @@ test('a covered wall is a quiet note that is dismissed for good; a covered camer
   await page.locator('[data-layer="Poster"] button').press('Shift+ArrowRight')
   await expect(note).toContainText('Poster covers all of Desk camera')
   await expect(note.getByRole('button', { name: 'Keep as it is' })).toHaveCount(0)
-  await note.getByRole('button', { name: 'Send Poster back' }).click()
+  await note.getByRole('button', { name: 'Send it back' }).click()
   await expect(page.locator('[data-layer="Poster"] button')).toBeFocused()
   await expect(note).toContainText('Poster covers all of Apiary wall')
   await note.getByRole('button', { name: 'Keep as it is' }).click()
@@ -304,4 +304,33 @@ test('a step back in another scene goes there, and says what it did', async ({ p
   await page.keyboard.press('Control+Shift+z')
   // Its scene is on the stage now: what it does is seen.
   await expect(page.getByText(/^Redone/)).toHaveCount(0)
+})
+
+test('can be installed as an app: the browser finds nothing missing', async ({ page, server }) => {
+  await page.goto(`${server.studioUrl}/shows`)
+  const browser = await page.context().newCDPSession(page)
+  const { errors, url } = await browser.send('Page.getAppManifest')
+  expect([url, errors]).toEqual([`${server.studioUrl}/manifest.webmanifest`, []])
+  const { installabilityErrors } = await browser.send('Page.getInstallabilityErrors')
+  // A test's window is a private one, in which nothing can be installed.
+  expect(installabilityErrors.filter(({ errorId }) => errorId !== 'in-incognito')).toEqual([])
+})
+
+test('the library finds shows by a name of theirs or of a scene, sorts them, and remembers how', async ({ page, server }) => {
+  const { show } = await server.shows.get('demo-brood-frame')
+  await server.shows.create({ ...show, name: 'Autumn fair' })
+  await page.goto(`${server.studioUrl}/shows`)
+  const names = page.getByRole('list', { name: 'Your shows' }).getByRole('heading')
+  await expect(names).toHaveText(['Autumn fair', 'Reading a brood frame'])
+  await page.getByRole('searchbox', { name: 'Find a show or a scene' }).fill('autumn')
+  await expect(names).toHaveText(['Autumn fair'])
+  await page.getByRole('searchbox').fill('Key points')
+  await expect(names).toHaveCount(2)
+  await page.getByRole('searchbox').fill('zebra')
+  await expect(page.getByText('No show found. Try another word.')).toBeVisible()
+  await page.getByRole('searchbox').fill('')
+  await page.getByRole('button', { name: 'Sort by: Last changed' }).click()
+  await page.getByRole('option', { name: 'Name' }).click()
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Sort by: Name' })).toBeVisible()
 })

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 // Layouts as small live pictures of what they would make of this scene. The card stays while they are tried.
 import { onClickOutside } from '@vueuse/core'
-import { Image, LayoutPanelLeft, UserRound } from 'lucide-vue-next'
+import { Image, LayoutPanelLeft, UserRound, X } from 'lucide-vue-next'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { LayoutName } from '../../../core/layout/arrange/layouts.ts'
 import type { Rect } from '../../../core/box/fit.ts'
 import ChoiceBar from '../../base/ChoiceBar.vue'
+import IconButton from '../../base/IconButton.vue'
 import LivePicture from '../../live-picture/LivePicture.vue'
 import { useShowStore } from '../../show/show.store.ts'
 import { useAddFiles } from '../use-add-files.ts'
@@ -132,6 +133,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
           <span class="ml-auto flex items-center gap-2 text-soft"
             >{{ t('layouts.side') }} <ChoiceBar v-model="side" :label="t('layouts.side')" :choices="sides"
           /></span>
+          <IconButton :icon="X" :label="t('layouts.close')" @click="close" />
         </div>
         <ul ref="grid" class="mt-3 grid grid-cols-[repeat(auto-fill,minmax(176px,1fr))] gap-2.5">
           <li v-for="(draft, index) in drafts" :key="draft.name" class="min-w-0">

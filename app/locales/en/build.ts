@@ -94,7 +94,7 @@ export const buildWords = {
     hides: '{front} covers {share} of {back}',
     hidesAll: '{front} covers all of {back}',
     bringForward: 'Bring {back} forward',
-    sendBehind: 'Send {front} back',
+    sendBehind: 'Send it back',
     meantSo: 'Keep as it is',
     otherCures: 'Other fixes',
     cures: { smaller: 'Make {front} smaller', dropWhite: 'Make the white of {front} clear' },

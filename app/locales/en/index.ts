@@ -17,7 +17,7 @@ export default {
   ...sceneWords,
   ...commandWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
-  settings: { title: 'Settings', theme: 'Theme', themes: { paper: 'Light', blackout: 'Dark' } },
+  settings: { title: 'Settings', install: 'Install as an app', theme: 'Theme', themes: { paper: 'Light', blackout: 'Dark' } },
   header: {
     undo: 'Undo {what}',
     undoShort: 'Undo',

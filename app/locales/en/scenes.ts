@@ -2,6 +2,7 @@
 export const sceneWords = {
   layouts: {
     open: 'Layout',
+    close: 'Close layouts',
     title: 'Layout of {scene}',
     hint: 'Choose one to try it. Undo brings the old one back.',
     presenter: 'Presenter',
