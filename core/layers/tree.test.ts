@@ -67,6 +67,9 @@ describe('walking layers', () => {
     expect(sceneCircle(nested.scenes, first.id)).toBeNull()
     const circle = addLayer(nested, second.id, newSceneLayer(first, show.canvas, makeId))
     expect(sceneCircle(circle.scenes, first.id)).toEqual([first.id, second.id, first.id])
+    // One that shows a circle without being in it is in none, and looking for it comes to an end.
+    const outside = { ...first, id: 'outside', layers: [newSceneLayer(second, show.canvas, makeId)] }
+    expect(sceneCircle([...circle.scenes, outside], 'outside')).toBeNull()
   })
 
   it('a copy of a group shares no id with it, however deep', () => {

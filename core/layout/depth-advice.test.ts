@@ -36,6 +36,24 @@ const hiddenShare = (show: Show, layerId: string) =>
   hiddenLayers(show, sceneNamed(show, 'Welcome'), infosOf(show)).find((hidden) => hidden.layerId === layerId)?.hiddenShare ?? 0
 
 describe('advice on depth', () => {
+  it('follows what a layer shows: the same layer, of which the head counts once its input is a camera', () => {
+    const poster = withPoster()
+    // A picture that covers the lower half of another, which becomes a camera.
+    const over = placeLayer(poster, welcome.id, 'poster-layer', { x: 0, y: 360, width: 1280, height: 360 })
+    const asPicture: Show = {
+      ...over,
+      inputs: over.inputs.map((input) =>
+        input.kind === 'camera' ? { id: input.id, kind: 'picture', name: input.name, asset: 'c'.repeat(64), treatment: [] } : input,
+      ),
+    }
+    const shareOf = (show: Show) => hiddenLayers(show, sceneNamed(show, 'Welcome'), infosOf(show)).find(({ layerId }) => layerId === camera)!.coreShare
+    const before = shareOf(asPicture)
+    const after = shareOf(over)
+    expect(after).not.toBeCloseTo(before, 2)
+    expect(shareOf(structuredClone(over))).toBe(after)
+    expect(shareOf(structuredClone(asPicture))).toBe(before)
+  })
+
   it('has nothing to say of the demo', () => {
     for (const scene of demo.scenes) expect(depthAdvice(demo, scene, allInfos(demo))).toEqual([])
   })

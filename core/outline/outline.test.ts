@@ -147,6 +147,19 @@ describe('strokeShares', () => {
     const cross = readOutline('M10 40 H70 M40 10 V70', 1, 1)
     expect(sumOf(strokeShares(cross, 80, 80, 4))).toBeCloseTo(2 * 60 * 8 - 64, 6)
     expect(strokeShares(cross, 80, 80, 4)[40 * 80 + 40]).toBe(1)
+    // A corner over a line further back, turned either way.
+    for (const side of [1, -1]) {
+      const [y, over] = [60 - side * 20, 60 + side * 12]
+      const points = Float64Array.of(10, 60, 110, 60, 110, y, 62, y, 60, over, 58, y)
+      expect(strokeShares([{ points, isClosed: false }], 120, 120, 6)[60 * 120 + 60], `turned to ${side}`).toBe(1)
+      expect(
+        Math.max(
+          ...strokeShares([{ points, isClosed: false }], 120, 120, 6)
+            .slice(60 * 120 + 15, 60 * 120 + 105)
+            .map((share) => 1 - share),
+        ),
+      ).toBe(0)
+    }
     // The same line there and back is the line.
     const [there, back] = [readOutline('M10 31 L70 44', 1, 1), readOutline('M10 31 L70 44 L10 31', 1, 1)]
     const [once, twice] = [strokeShares(there, 80, 80, 3), strokeShares(back, 80, 80, 3)]

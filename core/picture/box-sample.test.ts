@@ -56,6 +56,9 @@ describe('the mean of what falls on a pixel', () => {
 
   it('is as large for a turned picture, and one pixel for one that is only turned', () => {
     expect(footprintOf(rotation(0.7))).toEqual({ across: 1, down: 1 })
+    const [cos, sin] = [Math.cos(0.7), Math.sin(0.7)]
+    const turned = footprintOf({ ...rotation(0.7), a: 3 * cos, b: 2 * sin, c: -3 * sin, d: 2 * cos })
+    expect([turned.across, turned.down]).toEqual([expect.closeTo(3, 12), expect.closeTo(2, 12)])
     expect(footprintOf(scaling(3, 1.5))).toEqual({ across: 3, down: 1.5 })
     expect(footprintOf(scaling(0.4, 0.2))).toEqual({ across: 1, down: 1 })
   })

@@ -117,6 +117,33 @@ describe('migration', () => {
     expect(() => readChain({ format: 'green-room-chain', version: 7, steps: [] })).toThrow('saved by a newer Green Room')
   })
 
+  it('gives each layer of a show of before there were contents its own, also where scenes have layers of one id', () => {
+    type Old = { scenes: { id: string; layers: { id: string; kind: string; text?: { blocks: { text: string }[] } }[] }[] }
+    const old = savedByVersion3() as unknown as Old
+    const [first] = old.scenes
+    const again = (n: number, id: (layerId: string) => string) => ({
+      ...structuredClone(first!),
+      id: `again-${n}`,
+      layers: structuredClone(first!.layers).map((layer) => {
+        if (layer.text !== undefined) layer.text.blocks[0]!.text = `Words ${n}`
+        return { ...layer, id: id(layer.id) }
+      }),
+    })
+    old.scenes.push(
+      again(1, (id) => id),
+      again(2, (id) => `${id}-2`),
+      again(3, (id) => id),
+    )
+    const lifted = readShow(old)
+    const ids = lifted.contents.map(({ id }) => id)
+    expect(new Set(ids).size).toBe(ids.length)
+    for (const n of [1, 2, 3]) {
+      const layer = lifted.scenes.find(({ id }) => id === `again-${n}`)!.layers.find(({ kind }) => kind === 'text') as { contentId: string }
+      const content = lifted.contents.find(({ id }) => id === layer.contentId)
+      expect(content).toMatchObject({ kind: 'text', text: { blocks: expect.arrayContaining([expect.objectContaining({ text: `Words ${n}` })]) } })
+    }
+  })
+
   it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1', '2', '3', '4', '5']))
 
   it('says that a show from a newer Green Room is too new', () => {

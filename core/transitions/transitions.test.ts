@@ -376,6 +376,13 @@ describe('gliding', () => {
     }
   })
 
+  it('between two shows it dissolves: what they have under one name is not the same thing', () => {
+    const other: Show = { ...show, name: 'Other', inputs: [{ ...red, colour: '#00ff00' }, blue, greys] }
+    const between = (kind: 'glide' | 'dissolve') =>
+      pictureAt(goTo({ scene: sceneOf('a', [wall, small]), show: other }, sceneOf('b', [{ ...wall, id: 'w' }, large]), { ...linear, kind }, 0), 500).data
+    expect(mostBetween(between('glide'), between('dissolve'))).toBeLessThan(1e-9)
+  })
+
   it('from a scene that is itself on its way it dissolves', () => {
     const on = goTo({ scene: one }, two, { ...linear, kind: 'dissolve' }, 0)
     expect(pictureAt(goTo(on, one, glide, 500), 500).at(5, 5)).toEqual([0.5, 0, 0.5])

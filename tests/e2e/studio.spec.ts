@@ -132,7 +132,7 @@ test('makes, names, duplicates, deletes and brings back a show', async ({ page, 
   await page.getByRole('menuitem', { name: 'Delete' }).click()
   await page.reload()
   await page.getByRole('button', { name: 'Deleted shows 1' }).click()
-  await page.getByRole('button', { name: 'Restore: Swarm evening, copy' }).click()
+  await page.getByRole('button', { name: 'Restore Swarm evening, copy' }).click()
   await expect(page.getByRole('link', { name: 'Open: Swarm evening, copy' })).toBeVisible()
   await expect(page.getByTestId('deleted-shows')).toHaveCount(0)
 

@@ -95,7 +95,7 @@ export const mutants = [
     test: 'core/compose',
   },
   { file: 'core/compose/stacked.ts', from: 'steps.length === 0 && layer.opacity === 1 &&', to: 'steps.length === 0 &&', test: 'core/compose' },
-  { file: 'core/layers/tree.ts', from: 'if (seen.has(next)) continue', to: '', test: 'core/show core/compose' },
+  { file: 'core/layers/tree.ts', from: 'if (seen.has(next)) continue', to: '', test: 'core/layers' },
   {
     file: 'core/matte/solve-edges.ts',
     from: 'if (front !== null && back !== null) this.#solveRow',
