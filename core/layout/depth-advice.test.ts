@@ -43,10 +43,12 @@ describe('advice on depth', () => {
     const asPicture: Show = {
       ...over,
       inputs: over.inputs.map((input) =>
-        input.kind === 'camera' ? { id: input.id, kind: 'picture', name: input.name, asset: 'c'.repeat(64), treatment: [] } : input,
+        input.kind === 'camera' ? { id: input.id, kind: 'picture', name: input.name, asset: 'c'.repeat(64), treatment: input.treatment } : input,
       ),
     }
-    const shareOf = (show: Show) => hiddenLayers(show, sceneNamed(show, 'Welcome'), infosOf(show)).find(({ layerId }) => layerId === camera)!.coreShare
+    // As large as before, so that nothing but the kind tells them apart.
+    const infos = infosOf(over)
+    const shareOf = (show: Show) => hiddenLayers(show, sceneNamed(show, 'Welcome'), infos).find(({ layerId }) => layerId === camera)!.coreShare
     const before = shareOf(asPicture)
     const after = shareOf(over)
     expect(after).not.toBeCloseTo(before, 2)
