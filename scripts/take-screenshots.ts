@@ -18,6 +18,12 @@ const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../do
 const SETTLE_MS = 2500
 const MODEL_MS = 6000
 
+async function chooseOtherTheme(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Settings' }).click()
+  await page.getByRole('radiogroup', { name: 'Theme' }).getByRole('radio', { checked: false }).click()
+  await page.keyboard.press('Escape')
+}
+
 async function main(): Promise<void> {
   const server = await startTestServer()
   await seedDemos(server.shows, server.assets)
@@ -28,7 +34,7 @@ async function main(): Promise<void> {
     await target.waitForTimeout(SETTLE_MS)
     await target.screenshot({ path: path.join(folder, `${name}.png`) })
   }
-  const turnTheme = () => page.getByRole('button', { name: /theme/ }).click()
+  const turnTheme = () => chooseOtherTheme(page)
 
   const started = Date.now()
   await page.goto(server.studioUrl)
@@ -68,7 +74,6 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
     while ((await page.getByRole('button', { name: /^Undo / }).count()) > 0) await page.keyboard.press('Control+z')
   }
   await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await page.getByRole('option', { name: 'Window, tab or screen' }).scrollIntoViewIfNeeded()
   await shoot(page, 'add-paper')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Layout', exact: true }).click()
@@ -139,7 +144,7 @@ async function shootDevices(server: TestServer): Promise<void> {
     .getByText(/\d fps$/)
     .first()
     .waitFor()
-  await studio.getByRole('button', { name: /theme/ }).click()
+  await chooseOtherTheme(studio)
   await studio.getByRole('button', { name: 'Start feed' }).click()
   const meeting = await context.newPage()
   await meeting.goto(`${server.meetingUrl}/plain`)
