@@ -55,7 +55,7 @@ const lead = computed(() => {
       <h2 class="head"><span class="number" aria-hidden="true">2</span>{{ t('devices.voice') }}</h2>
       <MicrophonePanel :microphone="showStore.show.microphone" />
     </section>
-    <section class="panel" :aria-label="t('devices.meeting')">
+    <section class="panel below-notices" :aria-label="t('devices.meeting')">
       <h2 class="head"><span class="number" aria-hidden="true">3</span>{{ t('devices.meeting') }}</h2>
       <MeetingPanel />
     </section>
@@ -73,7 +73,6 @@ const lead = computed(() => {
 
 <style scoped>
 .devices {
-  margin-block-start: var(--notice-height, 0px);
   display: grid;
   min-height: 0;
   overflow-y: auto;
@@ -124,6 +123,10 @@ const lead = computed(() => {
   gap: 8px;
   margin-bottom: 10px;
   font: 700 16px var(--font-head);
+}
+/* Cards that must be acted on stand over this column, and over the empty end of the line above it. */
+.below-notices {
+  margin-block-start: max(0px, calc(var(--notice-height, 0px) - 56px));
 }
 .number {
   display: grid;
