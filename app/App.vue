@@ -15,6 +15,7 @@ import { useRefusalNotice } from './shell/use-refusal-notice.ts'
 import { keepInstallOffer } from './shell/use-install.ts'
 import { usePageTitle } from './shell/use-page-title.ts'
 import { useShortcuts } from './commands/use-shortcuts.ts'
+import { useLanguage } from './shell/use-language.ts'
 import { useTheme } from './shell/use-theme.ts'
 import { useWindowShape } from './shell/use-window-shape.ts'
 import { usePanelWidths } from './build/use-panel-widths.ts'
@@ -28,6 +29,7 @@ useDiagnostics()
 // The output window reads the feed from this page, whichever view is shown.
 useOutputsStore()
 const { theme } = useTheme()
+const { direction } = useLanguage()
 const route = useRoute()
 const { isNarrow, isStacked } = useWindowShape()
 keepInstallOffer()
@@ -60,7 +62,8 @@ const noticeWidth = computed(() => (route.name === 'build' ? `${inspector.widthP
   <p class="sr-only" role="status" aria-live="polite">{{ announcement }}</p>
   <!-- At the lower left, over the inputs or the depth strip: never over a picture that is being judged. -->
   <Toaster
-    position="bottom-left"
+    :position="direction() === 'rtl' ? 'bottom-right' : 'bottom-left'"
+    :dir="direction()"
     :offset="8"
     :gap="6"
     :visible-toasts="2"
@@ -132,7 +135,7 @@ const noticeWidth = computed(() => (route.name === 'build' ? `${inspector.widthP
   flex-basis: calc(100% - 32px);
 }
 .gr-toast:has([data-cancel]) [data-button] {
-  margin-left: 0;
+  margin-inline-start: 0;
 }
 .gr-toast [data-description] {
   color: inherit !important;

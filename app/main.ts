@@ -5,5 +5,9 @@ import './styles/app.css'
 import App from './App.vue'
 import { i18n } from './i18n.ts'
 import { router } from './router.ts'
+import { useLanguage } from './shell/use-language.ts'
 
-createApp(App).use(createPinia()).use(i18n).use(router).mount('#app')
+// The first view is made once its words are there; without them, in English.
+void useLanguage()
+  .show()
+  .finally(() => createApp(App).use(createPinia()).use(i18n).use(router).mount('#app'))

@@ -49,7 +49,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => (props.align === 'r
             <MenuItem v-slot="{ active }" :disabled="action.disabled">
               <button
                 type="button"
-                class="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-1.5 text-left disabled:text-soft disabled:opacity-70"
+                class="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-1.5 text-start disabled:text-soft disabled:opacity-70"
                 :class="active ? 'bg-wash' : ''"
                 :disabled="action.disabled"
                 @click="action.run"

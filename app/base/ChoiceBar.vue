@@ -17,7 +17,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
     :model-value="modelValue"
     :aria-label="label"
     :disabled="disabled"
-    class="inline-flex max-w-full min-w-0 rounded-lg border border-line bg-sunk p-0.5"
+    class="inline-flex max-w-full min-w-0 flex-wrap rounded-lg border border-line bg-sunk p-0.5"
     @update:model-value="emit('update:modelValue', $event)"
   >
     <RadioGroupOption
@@ -30,7 +30,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
     >
       <button
         type="button"
-        class="min-h-6 min-w-0 truncate rounded-md px-2 py-0.5 font-medium transition-colors duration-150"
+        class="min-h-6 min-w-0 flex-auto rounded-md px-2 py-0.5 font-medium transition-colors duration-150"
         :class="checked ? 'bg-raised text-ink shadow-sm' : isOff ? 'cursor-default text-soft opacity-60' : 'text-soft hover:text-ink'"
         :title="choice.detail ?? choice.label"
       >

@@ -75,7 +75,7 @@ watch(
         <button
           type="button"
           role="menuitem"
-          class="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-1 text-left outline-none focus:bg-wash enabled:hover:bg-wash disabled:text-soft disabled:opacity-70"
+          class="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-1 text-start outline-none focus:bg-wash enabled:hover:bg-wash disabled:text-soft disabled:opacity-70"
           :disabled="action.disabled"
           @click="run(action)"
         >

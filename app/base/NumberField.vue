@@ -2,6 +2,7 @@
 // A number with its unit: typed, stepped with the arrow keys, or dragged sideways.
 import { computed, ref } from 'vue'
 import { parseNumber } from './parse-number.ts'
+import { decimals } from './decimals.ts'
 import { useScrub } from './use-scrub.ts'
 
 const props = defineProps<{ modelValue: number; label: string; min: number; max: number; step: number; unit?: string; isBare?: boolean; disabled?: boolean }>()
@@ -13,7 +14,7 @@ const shown = computed(() => draft.value ?? `${format(props.modelValue)}${props.
 const isWrong = computed(() => draft.value !== null && parse(draft.value) === null)
 
 function format(value: number): string {
-  return String(Number(value.toFixed(digits.value)))
+  return decimals(value, digits.value, 0)
 }
 
 const parse = (text: string) => parseNumber(text, props.unit)
@@ -68,7 +69,7 @@ const onPointerDown = useScrub((steps) => set(props.modelValue + steps * props.s
     :data-undo="isUntouched ? 'show' : undefined"
     :disabled="disabled"
     class="min-h-6 w-full min-w-0 cursor-ew-resize rounded-[5px] border px-1.5 py-1 font-num text-[12px] tabular-nums focus:cursor-text"
-    :class="[isBare ? 'border-transparent bg-transparent text-right hover:border-line' : 'border-line bg-raised', isWrong ? 'border-tally!' : '']"
+    :class="[isBare ? 'border-transparent bg-transparent text-end hover:border-line' : 'border-line bg-raised', isWrong ? 'border-tally!' : '']"
     @focus="($event.target as HTMLInputElement).select()"
     @input="draft = ($event.target as HTMLInputElement).value"
     @blur="commit"

@@ -6,7 +6,7 @@ const props = defineProps<{
   min: number
   max: number
   /** The side of the panel that the edge is at. */
-  side: 'left' | 'right'
+  side: 'start' | 'end'
 }>()
 const emit = defineEmits<{ 'update:widthPx': [value: number]; reset: [] }>()
 const STEP_PX = 16
@@ -18,7 +18,7 @@ function set(widthPx: number): void {
 /** Whether moving right makes the panel wider, in the direction of reading of the page. */
 function growth(target: Element): 1 | -1 {
   const isRtl = getComputedStyle(target).direction === 'rtl'
-  return (props.side === 'right') !== isRtl ? 1 : -1
+  return (props.side === 'end') !== isRtl ? 1 : -1
 }
 
 function drag(event: PointerEvent): void {

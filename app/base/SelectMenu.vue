@@ -27,7 +27,7 @@ const chosen = computed(() => props.options.find((option) => option.value === pr
       <ListboxButton
         :aria-label="`${label}: ${chosen}`"
         :title="`${label}: ${chosen}`"
-        class="flex min-h-7 w-full min-w-0 items-center gap-1.5 rounded-md border border-line bg-raised py-1 pr-1.5 pl-2 text-left font-medium hover:border-soft disabled:opacity-45"
+        class="flex min-h-7 w-full min-w-0 items-center gap-1.5 rounded-md border border-line bg-raised py-1 pe-1.5 ps-2 text-start font-medium hover:border-soft disabled:opacity-45"
       >
         <span class="min-w-0 flex-1 truncate">{{ chosen }}</span>
         <ChevronDown :size="14" class="shrink-0 text-soft" aria-hidden="true" />

@@ -109,6 +109,9 @@ function onInput(event: Event): void {
   border-radius: 4px;
   background: linear-gradient(90deg, var(--green) var(--share), var(--line) var(--share));
 }
+.slider:dir(rtl)::-webkit-slider-runnable-track {
+  background: linear-gradient(-90deg, var(--green) var(--share), var(--line) var(--share));
+}
 .slider::-webkit-slider-thumb {
   appearance: none;
   width: 14px;

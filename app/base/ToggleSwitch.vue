@@ -15,8 +15,8 @@ const emit = defineEmits<{ 'update:modelValue': [value: boolean] }>()
   >
     <span class="relative h-4 w-7 rounded-full transition-colors duration-150" :class="modelValue ? 'bg-green' : 'bg-raised ring-1 ring-soft ring-inset'">
       <span
-        class="absolute rounded-full transition-[left] duration-150"
-        :class="modelValue ? 'top-0.5 left-3.5 size-3 bg-on-green' : 'top-1 left-1 size-2 bg-soft'"
+        class="absolute rounded-full transition-[inset-inline-start] duration-150"
+        :class="modelValue ? 'top-0.5 start-3.5 size-3 bg-on-green' : 'top-1 start-1 size-2 bg-soft'"
       ></span>
     </span>
   </Switch>

@@ -20,7 +20,8 @@ const UNITS: Readonly<Record<string, readonly [kind: string, size: number]>> = {
  * cannot turn into its own: 50 % of a length is not known here. Commas are decimal points.
  */
 export function parseNumber(text: string, unit = ''): number | null {
-  const found = /^\s*([-+−]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*([^\d\s]*)\s*$/.exec(text)
+  // Marks of direction stand before a sign in text that runs from right to left.
+  const found = /^\s*([-+−]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*([^\d\s]*)\s*$/.exec(text.replace(/[\u200e\u200f\u061c]/g, ''))
   if (found === null) return null
   const value = Number(found[1]!.replace(',', '.').replace('−', '-'))
   const typed = found[2]!.toLowerCase()

@@ -148,6 +148,7 @@ onBeforeUnmount(() => {
         <div
           v-else
           ref="picture"
+          dir="ltr"
           class="relative m-auto shrink-0 overflow-hidden"
           :tabindex="isPicking ? 0 : undefined"
           :role="isPicking ? 'application' : undefined"

@@ -72,12 +72,12 @@ const cloth = computed(() => {
 <template>
   <main v-if="showStore.show" tabindex="-1" class="bench">
     <h1 class="sr-only">{{ t('bench.heading', { show: showStore.show.name }) }}</h1>
-    <InputList class="bench-inputs border-r border-line" :inputs="inputs" :selected-id="input?.id ?? null" @seen="seenIds = $event" />
+    <InputList class="bench-inputs border-e border-line" :inputs="inputs" :selected-id="input?.id ?? null" @seen="seenIds = $event" />
     <div class="bench-picture grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
       <BenchPicture :key="input?.id" :input="input" @add-camera="addCamera" />
       <ScopeStrip v-if="input" :scopes="figures.scopes" :cloth="cloth" />
     </div>
-    <ChainPanel class="bench-chain border-l border-line" :input="input" :step-id="stepId ?? null" />
+    <ChainPanel class="bench-chain border-s border-line" :input="input" :step-id="stepId ?? null" />
   </main>
   <main v-else tabindex="-1"></main>
 </template>

@@ -95,7 +95,7 @@ function onUp(event: PointerEvent): void {
       class="absolute border-2 border-white/90 shadow-[0_0_0_1px_#0009]"
       :style="{ left: `${values.left}%`, top: `${values.top}%`, right: `${values.right}%`, bottom: `${values.bottom}%` }"
     ></div>
-    <span class="absolute bottom-2 left-1/2 -translate-x-1/2 rounded bg-black/75 px-2 py-0.5 text-[12px] whitespace-nowrap text-white">{{
+    <span class="absolute bottom-2 start-1/2 -translate-x-1/2 rounded bg-black/75 px-2 py-0.5 text-[12px] whitespace-nowrap text-white">{{
       t('bench.cropHint')
     }}</span>
   </div>

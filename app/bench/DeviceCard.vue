@@ -26,10 +26,10 @@ const summary = computed(() => {
 <template>
   <section class="mb-2 rounded-lg border bg-raised px-2.5 py-2" :class="isOpen ? 'border-brass' : 'border-line'" data-testid="device-card">
     <h3>
-      <button type="button" class="flex min-h-6 w-full items-center gap-2 text-left" :aria-expanded="isOpen" @click="isOpenByHand = !isOpen">
+      <button type="button" class="flex min-h-6 w-full items-center gap-2 text-start" :aria-expanded="isOpen" @click="isOpenByHand = !isOpen">
         <ChevronRight :size="14" class="shrink-0 text-soft transition-transform duration-150" :class="isOpen ? 'rotate-90' : ''" aria-hidden="true" />
         <span class="font-semibold">{{ t('bench.device') }}</span>
-        <span class="ml-auto truncate font-num text-[11.5px] text-soft tabular-nums">{{ summary }}</span>
+        <span class="ms-auto truncate font-num text-[11.5px] text-soft tabular-nums">{{ summary }}</span>
       </button>
     </h3>
     <div v-if="isOpen" class="mt-2">

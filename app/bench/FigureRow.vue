@@ -17,7 +17,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-end')
   <Popover as="div" class="min-w-0" :data-testid="`figure-${figure.id}`">
     <span ref="anchor" class="flex">
       <PopoverButton
-        class="flex min-h-6 w-full min-w-0 items-baseline gap-1.5 rounded px-1 text-left text-[12px] hover:bg-sunk"
+        class="flex min-h-6 w-full min-w-0 items-baseline gap-1.5 rounded px-1 text-start text-[12px] hover:bg-sunk"
         :title="`${figure.hint} ${t('scopes.goodIs', { limit: figure.limit })}`"
       >
         <span class="min-w-0 flex-1 truncate text-soft">{{ figure.label }}</span>

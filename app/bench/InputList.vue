@@ -102,7 +102,7 @@ async function remove(): Promise<void> {
 
 <template>
   <aside class="flex min-h-0 min-w-0 flex-col" :aria-label="t('bench.inputs')">
-    <div class="flex items-center justify-between pt-1.5 pr-1 pl-3">
+    <div class="flex items-center justify-between pt-1.5 pe-1 ps-3">
       <h2 class="font-head text-[15px] font-bold">{{ t('bench.inputs') }}</h2>
       <ActionMenu :actions="addActions" :label="t('bench.addInput')" is-icon is-wide><Plus :size="16" aria-hidden="true" /></ActionMenu>
     </div>
@@ -117,7 +117,7 @@ async function remove(): Promise<void> {
         >
           <InputPicture :input-id="input.id" :list="list" @seen="noteSeen(input.id, $event)" />
           <span class="block px-1 pt-1 pb-0.5">
-            <span dir="auto" class="block truncate pr-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{
+            <span dir="auto" class="block truncate pe-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{
               input.name
             }}</span>
             <span class="block truncate font-num text-[11px] text-soft tabular-nums">{{ stateOf(input) }}</span>
@@ -132,13 +132,7 @@ async function remove(): Promise<void> {
             @done="renamingId = null"
           />
         </div>
-        <ActionMenu
-          :actions="actionsOf(input)"
-          :label="t('bench.inputMenu', { name: input.name })"
-          is-icon
-          data-over-card
-          class="absolute right-0.5 bottom-3.5"
-        >
+        <ActionMenu :actions="actionsOf(input)" :label="t('bench.inputMenu', { name: input.name })" is-icon data-over-card class="absolute end-0.5 bottom-3.5">
           <Ellipsis :size="16" aria-hidden="true" />
         </ActionMenu>
       </li>

@@ -32,12 +32,12 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <div class="pointer-events-none absolute inset-0">
-    <span class="absolute top-2.5 left-2.5 rounded bg-black/70 px-2 py-0.5 text-[12px] text-white">{{ t('bench.before') }}</span>
-    <span class="absolute top-2.5 right-2.5 rounded bg-black/70 px-2 py-0.5 text-[12px] text-white">{{ t('bench.after') }}</span>
+    <span class="absolute top-2.5 start-2.5 rounded bg-black/70 px-2 py-0.5 text-[12px] text-white">{{ t('bench.before') }}</span>
+    <span class="absolute top-2.5 end-2.5 rounded bg-black/70 px-2 py-0.5 text-[12px] text-white">{{ t('bench.after') }}</span>
   </div>
   <div
     ref="line"
-    class="absolute inset-y-0 -ml-4 grid w-8 cursor-ew-resize touch-none place-items-center"
+    class="absolute inset-y-0 -ms-4 grid w-8 cursor-ew-resize touch-none place-items-center"
     :style="{ left: `${model * 100}%` }"
     role="slider"
     tabindex="0"

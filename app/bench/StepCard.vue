@@ -112,9 +112,9 @@ async function measureAndHold(): Promise<void> {
   >
     <div class="flex items-center gap-1.5">
       <GripVertical :size="14" class="grip shrink-0 cursor-grab text-soft" aria-hidden="true" />
-      <button type="button" class="flex min-h-6 min-w-0 flex-1 items-center gap-2 text-left" :aria-expanded="isOpen" @click="emit('toggle')">
+      <button type="button" class="flex min-h-6 min-w-0 flex-1 items-center gap-2 text-start" :aria-expanded="isOpen" @click="emit('toggle')">
         <span class="shrink-0 font-semibold" :class="step.on ? '' : 'text-soft'">{{ name }}</span>
-        <span v-if="!isOpen" class="ml-auto min-w-0 truncate text-[11.5px] text-soft" :title="words.summaryOf(step)">{{ words.summaryOf(step) }}</span>
+        <span v-if="!isOpen" class="ms-auto min-w-0 truncate text-[11.5px] text-soft" :title="words.summaryOf(step)">{{ words.summaryOf(step) }}</span>
       </button>
       <ToggleSwitch
         :model-value="step.on"
@@ -135,7 +135,7 @@ async function measureAndHold(): Promise<void> {
         />
         <BaseButton
           v-if="canPick"
-          :class="[colourParam ? 'ml-auto' : '', bench.pickingStepId === step.id ? 'border-brass! bg-wash!' : '']"
+          :class="[colourParam ? 'ms-auto' : '', bench.pickingStepId === step.id ? 'border-brass! bg-wash!' : '']"
           :icon="Pipette"
           :aria-pressed="bench.pickingStepId === step.id"
           @click="bench.pickingStepId = bench.pickingStepId === step.id ? null : step.id"
@@ -148,7 +148,7 @@ async function measureAndHold(): Promise<void> {
       </div>
       <StepValues :step="step" :shown-elsewhere="colourParam" @set="set" />
       <div class="relative mt-2 flex items-center gap-0.5">
-        <BaseButton kind="quiet" class="-ml-2" :icon="RotateCcw" @click="reset">{{ t('bench.resetStep', { step: name }) }}</BaseButton>
+        <BaseButton kind="quiet" class="-ms-2" :icon="RotateCcw" @click="reset">{{ t('bench.resetStep', { step: name }) }}</BaseButton>
         <span class="flex-1"></span>
         <ActionMenu v-if="copies.length > 0" :actions="copies" :label="t('bench.copyStep', { step: name })" align="right" is-icon>
           <Copy :size="14" :stroke-width="1.8" aria-hidden="true" />

@@ -1,5 +1,6 @@
 // The figures of a key in words: what it is called, whether it is good, up to where.
 import { useI18n } from 'vue-i18n'
+import { decimals } from '../base/decimals.ts'
 import { parseHex } from '../../core/colour/hex.ts'
 import { LEAST_PRESENTER, type KeyFigures } from '../../core/matte/figures.ts'
 import type { Clipping } from '../../core/scopes/scopes.ts'
@@ -21,7 +22,7 @@ const MOST = { fringe: 2, seeThrough: 0.001, veil: 0.005, clipped: 0.02 } as con
 
 export function useFigureWords() {
   const { t } = useI18n()
-  const percent = (share: number) => `${(share * 100).toFixed(share < 0.0995 ? 1 : 0)}\u202f%`
+  const percent = (share: number) => `${decimals(share * 100, share < 0.0995 ? 1 : 0)}\u202f%`
 
   /** "Green edge" or "Blue edge", by the cloth. */
   function edgeName(cloth: string | null): string {
@@ -38,11 +39,11 @@ export function useFigureWords() {
       label,
       value: isJudged ? show(key[name]) : '–',
       isGood: isJudged ? key[name] <= MOST[name] : null,
-      limit: t('scopes.upTo', { limit: show(MOST[name]).replace('.0', '') }),
+      limit: t('scopes.upTo', { limit: show(MOST[name]).replace(/[.,]0/, '') }),
       hint: t(`scopes.hints.${name}`),
     })
     return [
-      row('fringe', edgeName(cloth), (value) => value.toFixed(1)),
+      row('fringe', edgeName(cloth), (value) => decimals(value, 1)),
       row('seeThrough', t('scopes.seeThrough'), percent),
       row('veil', t('scopes.veil'), percent),
     ]
@@ -54,7 +55,7 @@ export function useFigureWords() {
       label: t('scopes.clipped'),
       value: clipping === null ? '–' : percent(clipping.black + clipping.white),
       isGood: clipping === null ? null : clipping.white <= MOST.clipped,
-      limit: t('scopes.upTo', { limit: percent(MOST.clipped).replace('.0', '') }),
+      limit: t('scopes.upTo', { limit: percent(MOST.clipped).replace(/[.,]0/, '') }),
       hint: t('scopes.hints.clipped'),
     }
   }

@@ -1,4 +1,5 @@
 import { useI18n } from 'vue-i18n'
+import { decimals } from '../base/decimals.ts'
 import type { Step } from '../../core/show/show.ts'
 import { isOwnLook } from '../../core/lut/own-looks.ts'
 import { stepOf, type StepKind } from '../../core/steps/index.ts'
@@ -20,14 +21,13 @@ export function useStepWords() {
 
   function figure(spec: NumberParam, value: ParamValue): string {
     const { factor } = shown(spec)
-    return String(Number((Number(value) * factor).toFixed(2)))
+    return decimals(Number(value) * factor, 2, 0)
   }
 
   /** "left 13 %": the name, the number and its unit. */
   function named(kind: StepKind, name: string, spec: NumberParam, value: ParamValue): string {
     const { unit } = shown(spec)
-    const label = t(`steps.${kind}.params.${name}`).toLowerCase()
-    return `${label} ${figure(spec, value)}${unit === '' ? '' : `\u202f${unit}`}`
+    return t('bench.named', { label: `steps.${kind}.params.${name}`, value: `${figure(spec, value)}${unit === '' ? '' : `\u202f${unit}`}` })
   }
 
   return {

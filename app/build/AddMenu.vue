@@ -52,7 +52,7 @@ function choose(action: AddAction | null, close: () => void): void {
   <Popover v-slot="{ close }" as="div">
     <span ref="anchor" class="inline-flex">
       <PopoverButton
-        class="inline-flex h-7 items-center gap-1 rounded-lg border border-line bg-raised pr-2.5 pl-1.5 font-medium hover:border-soft"
+        class="inline-flex h-7 items-center gap-1 rounded-lg border border-line bg-raised pe-2.5 ps-1.5 font-medium hover:border-soft"
         @click="typed = ''"
       >
         <Plus :size="15" aria-hidden="true" />

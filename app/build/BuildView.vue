@@ -72,19 +72,19 @@ watch(
     :style="{ '--scenes-px': `${scenesWidth.widthPx.value}px`, '--inspector-px': `${inspectorWidth.widthPx.value}px` }"
   >
     <h1 class="sr-only">{{ t('build.heading', { show: showStore.show.name }) }}</h1>
-    <SceneList class="build-scenes border-r border-line" @open-inspector="openInspector" />
+    <SceneList class="build-scenes border-e border-line" @open-inspector="openInspector" />
     <StageArea class="build-stage" />
     <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
       <StageTools />
     </DepthStrip>
-    <LayerInspector v-if="isOpen" class="build-inspector border-l border-line" @close="isNarrow && toggle()" />
+    <LayerInspector v-if="isOpen" class="build-inspector border-s border-line" @close="isNarrow && toggle()" />
     <!-- Last, so that the Tab key comes to what is worked with first. -->
     <template v-if="!isStacked">
       <PanelEdge
         v-model:width-px="scenesWidth.widthPx.value"
         v-bind="SCENES_PX"
         class="scenes-edge"
-        side="right"
+        side="end"
         :label="t('build.scenesWidth')"
         @reset="scenesWidth.reset()"
       />
@@ -93,7 +93,7 @@ watch(
         v-model:width-px="inspectorWidth.widthPx.value"
         v-bind="INSPECTOR_PX"
         class="inspector-edge"
-        side="left"
+        side="start"
         :label="t('inspector.panelWidth')"
         @reset="inspectorWidth.reset()"
       />
@@ -135,7 +135,8 @@ watch(
 .build.is-narrow .build-inspector {
   position: absolute;
   z-index: 20;
-  inset: 0 0 var(--band) auto;
+  inset-block: 0 var(--band);
+  inset-inline-end: 0;
   width: var(--inspector-px);
   background: var(--paper);
   box-shadow: -8px 0 24px #0000003d;
@@ -157,7 +158,7 @@ watch(
     grid-template: 'stage' auto 'depth' auto 'scenes' auto 'inspector' auto / minmax(0, 1fr);
   }
   .build .build-inspector {
-    border-left: 0;
+    border-inline-start: 0;
   }
 }
 </style>

@@ -83,7 +83,7 @@ const lists = computed(() => [
             :title="`${nameOf(step.kind)}: ${step.on ? summaryOf(step) : t('inspector.off')}`"
           >
             <span class="shrink-0">{{ nameOf(step.kind) }}</span>
-            <span class="ml-auto min-w-0 truncate text-[11.5px] text-soft">{{ step.on ? summaryOf(step) : t('inspector.off') }}</span>
+            <span class="ms-auto min-w-0 truncate text-[11.5px] text-soft">{{ step.on ? summaryOf(step) : t('inspector.off') }}</span>
           </RouterLink>
           <IconButton
             :icon="list.isHere ? Globe : MapPin"

@@ -31,7 +31,7 @@ const what = computed(() => {
 </script>
 
 <template>
-  <li class="pane -mr-2 shrink-0" :data-layer="layer.name" :data-layer-id="layer.id">
+  <li class="pane -me-2 shrink-0" :data-layer="layer.name" :data-layer-id="layer.id">
     <button
       type="button"
       class="block w-full cursor-grab rounded-md active:cursor-grabbing"
@@ -56,7 +56,7 @@ const what = computed(() => {
           label=""
         />
       </span>
-      <span class="label mt-1 flex h-4 items-center justify-center gap-1 pr-2.5 pl-0.5 text-[12px] leading-4">
+      <span class="label mt-1 flex h-4 items-center justify-center gap-1 pe-2.5 ps-0.5 text-[12px] leading-4">
         <EyeOff v-if="unseen" :size="11" class="shrink-0" :class="layer.visible ? 'text-brass' : ''" aria-hidden="true" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
         <Group v-if="isGroup(layer)" :size="11" class="shrink-0" aria-hidden="true" />

@@ -23,7 +23,7 @@ import { useRemoveLayer } from './use-remove-layer.ts'
 
 defineProps<{ isInspectorOpen: boolean; canFold: boolean }>()
 const emit = defineEmits<{ toggleInspector: [] }>()
-const { t } = useI18n()
+const { t, locale } = useI18n()
 const showStore = useShowStore()
 const { addText, chooseFiles, onFilesChosen } = useAddLayer()
 const { note, fix, cures, dismiss } = useDepthNotes()
@@ -157,17 +157,17 @@ watch(
       <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="chooseFiles()" />
       <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
       <template v-if="group">
-        <IconButton :icon="ChevronLeft" class="ml-1 size-7!" :label="t('layer.leaveGroup')" @click="leave" />
+        <IconButton :icon="ChevronLeft" class="ms-1 size-7! rtl:-scale-x-100" :label="t('layer.leaveGroup')" @click="leave" />
         <h2 class="min-w-12 truncate font-head text-[14px] font-bold" :title="group.name">{{ t('layer.inside', { name: group.name }) }}</h2>
       </template>
       <template v-else>
-        <h2 class="ml-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
+        <h2 class="ms-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
         <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''">{{ t('build.depthHint') }}</span>
       </template>
       <span
         v-if="note"
         :role="note.kind === 'trouble' ? 'status' : 'note'"
-        class="ml-2 flex min-w-0 items-center gap-1.5"
+        class="ms-2 flex min-w-0 items-center gap-1.5"
         :class="note.kind === 'trouble' ? 'text-brass' : 'text-soft'"
         data-testid="depth-note"
       >
@@ -198,9 +198,10 @@ watch(
         @click="emit('toggleInspector')"
       />
     </div>
-    <div class="relative flex min-h-0 flex-1 items-stretch">
+    <!-- A picture of the depth seen from the side: it reads the same in every language, as the keys do. -->
+    <div dir="ltr" class="relative flex min-h-0 flex-1 items-stretch">
       <div class="absolute inset-x-0 bottom-[19px] h-px bg-line" aria-hidden="true"></div>
-      <div class="mt-0.5 mb-[19px] flex shrink-0 items-center border-r-[5px] border-line pr-0.5 text-[11px] text-soft" aria-hidden="true">
+      <div class="mt-0.5 mb-[19px] flex shrink-0 items-center border-e-[5px] border-line pe-0.5 text-[11px] text-soft" aria-hidden="true">
         <span class="[writing-mode:vertical-rl] rotate-180">{{ t('build.wall') }}</span>
       </div>
       <VueDraggable
@@ -219,7 +220,7 @@ watch(
         <DepthPane
           v-for="(layer, index) in layers"
           :key="layer.id"
-          v-memo="[layer, index, layers.length, showStore.sceneId, showStore.selectedIds.includes(layer.id), layer.id === stopId, shortOf(layer)]"
+          v-memo="[layer, index, layers.length, showStore.sceneId, showStore.selectedIds.includes(layer.id), layer.id === stopId, shortOf(layer), locale]"
           :layer="layer"
           :scene-id="showStore.sceneId!"
           :is-selected="showStore.selectedIds.includes(layer.id)"
@@ -234,7 +235,7 @@ watch(
       <span v-if="beyond > 0" class="mb-[19px] self-center px-1 font-num text-[12px] text-soft" :title="t('build.beyond', { count: beyond })"
         >+{{ beyond }}</span
       >
-      <div class="mb-[20px] flex shrink-0 flex-col items-center justify-end pl-1.5 text-green" aria-hidden="true">
+      <div class="mb-[20px] flex shrink-0 flex-col items-center justify-end ps-1.5 text-green" aria-hidden="true">
         <Eye :size="18" />
         <span class="text-[11px] text-soft">{{ t('build.audience') }}</span>
       </div>

@@ -18,7 +18,7 @@ const id = useId()
       <h3 class="shrink-0">
         <button
           type="button"
-          class="flex min-h-6 max-w-full items-center gap-1 rounded pr-1 text-[12.5px] font-semibold text-soft hover:text-ink"
+          class="flex min-h-6 max-w-full items-center gap-1 rounded pe-1 text-[12.5px] font-semibold text-soft hover:text-ink"
           :aria-expanded="!isFolded(props.name)"
           :aria-controls="id"
           @click="toggleSection(props.name)"

@@ -69,11 +69,13 @@ function change(label: string, part: (layer: Layer) => Layer): void {
       <button
         v-if="group"
         type="button"
-        class="-ml-1 flex min-h-6 max-w-full items-center gap-0.5 rounded px-1 text-soft hover:bg-raised hover:text-ink"
+        class="-ms-1 flex min-h-6 max-w-full items-center gap-0.5 rounded px-1 text-soft hover:bg-raised hover:text-ink"
         :title="t('layer.leaveGroup')"
         @click="showStore.leaveGroup()"
       >
-        <ChevronLeft :size="13" class="shrink-0" aria-hidden="true" /><span class="truncate">{{ t('layer.inside', { name: group.name }) }}</span>
+        <ChevronLeft :size="13" class="shrink-0 rtl:-scale-x-100" aria-hidden="true" /><span class="truncate">{{
+          t('layer.inside', { name: group.name })
+        }}</span>
       </button>
       <div class="flex items-center gap-0.5">
         <h2 class="min-w-0 flex-1 font-head text-[15px] font-bold" @dblclick="isRenaming = true">

@@ -12,7 +12,7 @@ const { t } = useI18n()
 <template>
   <ul class="flex flex-col gap-0.5">
     <li v-for="layer in [...layers].reverse()" :key="layer.id" class="flex items-center gap-1">
-      <button type="button" class="min-h-6 min-w-0 flex-1 truncate rounded px-1 text-left hover:bg-raised" @click="emit('choose', layer.id)">
+      <button type="button" class="min-h-6 min-w-0 flex-1 truncate rounded px-1 text-start hover:bg-raised" @click="emit('choose', layer.id)">
         <bdi>{{ layer.name }}</bdi>
       </button>
       <EyeOff v-if="!layer.visible" :size="12" class="shrink-0 text-soft" :aria-label="t('layer.hidden')" />

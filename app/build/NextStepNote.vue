@@ -41,7 +41,7 @@ const acts: Readonly<Record<Exclude<NextStep, 'feed'>, () => void>> = {
 </script>
 
 <template>
-  <div v-if="next" class="mt-3 rounded-lg border border-line bg-raised py-2 pr-1 pl-3 leading-snug" role="status" data-testid="next-step">
+  <div v-if="next" class="mt-3 rounded-lg border border-line bg-raised py-2 pe-1 ps-3 leading-snug" role="status" data-testid="next-step">
     <div class="flex items-start gap-1">
       <p class="min-w-0 flex-1">
         <b class="font-semibold">{{ t(`nextStep.title.${next.step}`, { name: inputName }) }}</b>

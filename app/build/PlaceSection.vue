@@ -67,7 +67,7 @@ function setOpacity(opacity: number): void {
 <template>
   <InspectorSection name="place" :title="t('inspector.place')">
     <template #aside>
-      <ChoiceBar v-model="unit" class="ml-auto" :label="t('inspector.unit')" :choices="units" />
+      <ChoiceBar v-model="unit" class="ms-auto" :label="t('inspector.unit')" :choices="units" />
     </template>
     <div class="grid grid-cols-2 gap-1.5 @min-[250px]:grid-cols-4">
       <NumberCell
@@ -91,7 +91,7 @@ function setOpacity(opacity: number): void {
         @update:model-value="place({ fit: $event as FitMode }, 'fit')"
       />
       <NumberCell
-        class="ml-auto w-17"
+        class="ms-auto w-17"
         :model-value="placement.angleDeg"
         :label="t('inspector.angle')"
         :range="RANGES.angleDeg"

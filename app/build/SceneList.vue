@@ -17,7 +17,7 @@ import { markColours } from './mark-colours.ts'
 
 const emit = defineEmits<{ openInspector: [] }>()
 const { open: openLayouts } = useLayouts()
-const { t } = useI18n()
+const { t, locale } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
 const renamingId = ref<string | null>(null)
@@ -103,6 +103,7 @@ const lookOf = (scene: Scene, index: number) => [
   air.isFeedOn,
   isSeen(scene),
   tagOf(scene),
+  locale.value,
 ]
 
 function goTo(index: number): void {
@@ -128,7 +129,7 @@ watch(
 
 <template>
   <aside class="scenes flex min-h-0 min-w-0 flex-col" :aria-label="t('build.scenes')">
-    <div class="flex flex-wrap items-center justify-between pt-1 pr-1 pl-2">
+    <div class="flex flex-wrap items-center justify-between pt-1 pe-1 ps-2">
       <h2 class="font-head text-[15px] font-bold">{{ t('build.scenes') }}</h2>
       <span class="flex">
         <IconButton :icon="Plus" size="small" :label="t('build.addScene')" @click="add" />
@@ -151,7 +152,7 @@ watch(
         <button
           type="button"
           data-scene-button
-          class="block w-full min-w-0 rounded-md border p-[3px] text-left"
+          class="block w-full min-w-0 rounded-md border p-[3px] text-start"
           :class="scene.id === showStore.sceneId ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'"
           :tabindex="scene.id === showStore.sceneId ? 0 : -1"
           :aria-describedby="tagOf(scene) ? `tag-${scene.id}` : undefined"
@@ -171,21 +172,21 @@ watch(
               label=""
             />
             <span
-              class="absolute bottom-1 left-1 min-w-4 rounded-[3px] px-1 text-center font-num text-[11px] leading-4"
+              class="absolute bottom-1 start-1 min-w-4 rounded-[3px] px-1 text-center font-num text-[11px] leading-4"
               :class="isFirst(scene) ? 'bg-[#e0b04b] text-black' : 'bg-black/70 text-white'"
               aria-hidden="true"
               >{{ index + 1 }}</span
             >
           </span>
-          <span v-if="renamingId !== scene.id" dir="auto" class="mt-0.5 line-clamp-2 pr-6 pl-0.5 text-[12.5px] leading-4 font-medium">
-            <span v-if="scene.mark" class="mr-1 inline-block size-2 rounded-full" :style="{ background: markColours[scene.mark] }"></span
-            ><Lock v-if="scene.locked" :size="10" class="mr-0.5 inline" :aria-label="t('layer.locked')" />{{ scene.name }}
+          <span v-if="renamingId !== scene.id" dir="auto" class="mt-0.5 line-clamp-2 pe-6 ps-0.5 text-[12.5px] leading-4 font-medium">
+            <span v-if="scene.mark" class="me-1 inline-block size-2 rounded-full" :style="{ background: markColours[scene.mark] }"></span
+            ><Lock v-if="scene.locked" :size="10" class="me-0.5 inline" :aria-label="t('layer.locked')" />{{ scene.name }}
           </span>
         </button>
         <span
           v-if="tagOf(scene)"
           :id="`tag-${scene.id}`"
-          class="pointer-events-none absolute top-1 left-1 truncate rounded-[3px] px-1 text-[10.5px] leading-4 text-white"
+          class="pointer-events-none absolute top-1 start-1 truncate rounded-[3px] px-1 text-[10.5px] leading-4 text-white"
           :class="isSeen(scene) ? 'bg-[#b83425] font-semibold' : 'bg-black/70'"
           >{{ tagOf(scene) }}</span
         >
@@ -198,7 +199,7 @@ watch(
           is-icon
           data-menu
           data-over-card
-          class="scene-menu absolute right-0 bottom-0"
+          class="scene-menu absolute end-0 bottom-0"
         >
           <Ellipsis :size="15" aria-hidden="true" />
         </ActionMenu>

@@ -42,10 +42,10 @@ function setMark(mark: SceneMark | null): void {
   <NextStepNote :scene="scene" @add-scene="add" />
   <template v-if="scene.layers.length > 0">
     <h3 class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('inspector.holds') }}</h3>
-    <LayerNames class="mt-1 -ml-1" :layers="scene.layers" @choose="showStore.selectLayer($event)" />
+    <LayerNames class="mt-1 -ms-1" :layers="scene.layers" @choose="showStore.selectLayer($event)" />
   </template>
   <p class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('build.mark') }}</p>
-  <div class="mt-0.5 -ml-1 flex flex-wrap items-center gap-1" role="radiogroup" :aria-label="t('build.mark')">
+  <div class="mt-0.5 -ms-1 flex flex-wrap items-center gap-1" role="radiogroup" :aria-label="t('build.mark')">
     <button
       v-for="mark in [null, ...sceneMarks]"
       :key="mark ?? 'none'"

@@ -1,5 +1,6 @@
 // Pictures and clips from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
 import { useI18n } from 'vue-i18n'
+import { decimals } from '../base/decimals.ts'
 import { toast } from 'vue-sonner'
 import { MOST_BYTES } from '../../core/schema/limits.ts'
 import type { Input } from '../../core/show/show.ts'
@@ -86,7 +87,7 @@ export function useAddFiles() {
 
   /** Whether the part of a damaged clip before the fault is wanted; the rest cannot be played. */
   function wantsGoodPart({ name }: File, goodUs: number): Promise<boolean> {
-    const at = (goodUs / 1e6).toFixed(1)
+    const at = decimals(goodUs / 1e6, 1)
     if (goodUs < LEAST_PART_US) {
       toast.error(t('build.damagedWhole', { name }), { duration: 10_000 })
       return Promise.resolve(false)

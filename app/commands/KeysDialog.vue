@@ -95,7 +95,7 @@ function wait(id: CommandId): void {
               </li>
               <li v-if="part.hasScenes" class="flex items-baseline gap-3 border-t border-line py-1">
                 <span class="min-w-0 flex-1">{{ t('keys.does.take') }}</span>
-                <span class="shrink-0 pr-8 font-num text-[11.5px] text-soft">{{ t('keys.press.take') }}</span>
+                <span class="shrink-0 pe-8 font-num text-[11.5px] text-soft">{{ t('keys.press.take') }}</span>
               </li>
             </ul>
           </section>

@@ -1,4 +1,5 @@
 // Keys as they are written for tinykeys ("$mod+Shift+KeyZ"): read from a press, said in words, compared.
+import { i18n } from '../i18n.ts'
 import { commandIds, commandList, type CommandId } from './list.ts'
 
 /** The keys that a command has unless the presenter changes them; the first is the one that is shown. */
@@ -9,6 +10,8 @@ const PAGE_KEYS = /^(Shift\+)?(Tab|Enter|Space|Escape|Arrow(Left|Right|Up|Down)|
 const SCENE_KEYS = /^Digit[1-9]$/
 /** Select all, copy, paste, cut, duplicate, rename. */
 const EDIT_KEYS = /^(\$mod\+Key[ACVXD]|F2)$/
+/** Keys that are named in the language of the keyboard. */
+const KEY_NAMES: Readonly<Record<string, string>> = { $mod: 'control', Control: 'control', Shift: 'shift', Delete: 'delete' }
 const MODIFIER_KEYS = new Set(['Control', 'Shift', 'Alt', 'Meta', 'AltGraph', 'CapsLock', 'Dead'])
 
 /** What was pressed, as a binding; null while only modifiers are down. */
@@ -36,10 +39,10 @@ export function areSameKey(one: string, other: string): boolean {
   return plain(one) === plain(other)
 }
 
-/** A binding in words: "Ctrl Shift Z". */
+/** A binding in words of the interface's language: "Ctrl Shift Z". */
 export function keyWords(binding: string): string {
   return binding
     .split('+')
-    .map((part) => (part === '$mod' || part === 'Control' ? 'Ctrl' : part.replace(/^(Key|Digit)/, '')))
+    .map((part) => (part in KEY_NAMES ? i18n.global.t(`commands.keyNames.${KEY_NAMES[part]!}`) : part.replace(/^(Key|Digit)/, '')))
     .join(' ')
 }

@@ -61,7 +61,7 @@ const words = computed(() => {
     </div>
     <div class="mb-1.5 flex items-baseline gap-2">
       <h3 dir="auto" class="min-w-0 truncate font-semibold" :title="input.name">{{ input.name }}</h3>
-      <p class="ml-auto font-num text-[11.5px] whitespace-nowrap text-soft tabular-nums" role="status">{{ words }}</p>
+      <p class="ms-auto font-num text-[11.5px] whitespace-nowrap text-soft tabular-nums" role="status">{{ words }}</p>
     </div>
     <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,132px)] gap-1.5">
       <DeviceMenu :input="input" />

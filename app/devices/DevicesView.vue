@@ -94,20 +94,20 @@ const lead = computed(() => {
 .panel {
   min-width: 0;
   padding: 0 20px;
-  border-left: 1px solid var(--line);
+  border-inline-start: 1px solid var(--line);
 }
 .panel:first-of-type {
-  padding-left: 0;
-  border-left: 0;
+  padding-inline-start: 0;
+  border-inline-start: 0;
 }
 .panel:nth-of-type(3),
 .out {
-  padding-right: 0;
+  padding-inline-end: 0;
 }
 .wide {
   grid-area: see;
   min-width: 0;
-  padding-right: 20px;
+  padding-inline-end: 20px;
 }
 .out {
   grid-area: out;
@@ -151,7 +151,7 @@ const lead = computed(() => {
     grid-area: auto;
   }
   .panel {
-    border-left: 0;
+    border-inline-start: 0;
     padding: 0;
   }
 }

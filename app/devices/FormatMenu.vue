@@ -4,6 +4,7 @@ import { isCamera } from '../../core/inputs/camera.ts'
 import { updateInputOf } from '../../core/show/edits.ts'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { figure } from '../base/decimals.ts'
 import type { CameraInput } from '../../core/show/show.ts'
 import SelectMenu from '../base/SelectMenu.vue'
 import { useInputsStore } from '../inputs/inputs.store.ts'
@@ -18,7 +19,9 @@ const inputs = useInputsStore()
 const wanted = computed(() => ({ widthPx: props.input.widthPx, heightPx: props.input.heightPx, frameRate: props.input.frameRate }))
 const keyOf = ({ widthPx, heightPx, frameRate }: { widthPx: number; heightPx: number; frameRate: number }) => `${widthPx}×${heightPx}×${frameRate}`
 const formats = computed(() => formatsOf(props.input.device.type === 'device' ? (inputs.offers[props.input.id] ?? null) : null, wanted.value))
-const options = computed(() => formats.value.map((format) => ({ value: keyOf(format), label: `${format.widthPx}×${format.heightPx} · ${format.frameRate}` })))
+const options = computed(() =>
+  formats.value.map((format) => ({ value: keyOf(format), label: figure(`${format.widthPx}×${format.heightPx} · ${format.frameRate}`) })),
+)
 
 function choose(key: string): void {
   const format = formats.value.find((candidate) => keyOf(candidate) === key)

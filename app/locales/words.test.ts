@@ -1,9 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import path from 'node:path'
-import nspell from 'nspell'
+import { loadModule } from 'hunspell-asm'
 import { describe, expect, it } from 'vitest'
 import { steps } from '../../core/steps/index.ts'
+import de from './de/index.ts'
 import en from './en/index.ts'
 
 /** Every sentence of the catalogue with its key. */
@@ -121,29 +122,66 @@ function saidIn(words: string): string[] {
     .filter((sentence) => /\p{L}/u.test(sentence))
 }
 
-describe('the sentences', () => {
-  const said = sentences(en).flatMap(([, words]) => saidIn(words))
+/** Every sentence that is said in a catalogue, without the places that are filled. */
+const saidInAll = (catalogue: object) => sentences(catalogue).flatMap(([, words]) => saidIn(words))
 
-  it('have nine words on average at most, and none more than 24', () => {
-    const lengths = said.filter((sentence) => /\s/.test(sentence)).map((sentence) => sentence.split(/\s+/).length)
+describe('the sentences', () => {
+  it.each([
+    ['English', en],
+    ['German', de],
+  ])('in %s have nine words on average at most, and none more than 24', (_, catalogue) => {
+    const lengths = saidInAll(catalogue)
+      .filter((sentence) => /\s/.test(sentence))
+      .map((sentence) => sentence.split(/\s+/).length)
     expect(lengths.reduce((sum, length) => sum + length, 0) / lengths.length).toBeLessThanOrEqual(9)
-    expect(said.filter((sentence) => sentence.split(/\s+/).length > 24)).toEqual([])
+    expect(saidInAll(catalogue).filter((sentence) => sentence.split(/\s+/).length > 24)).toEqual([])
   })
 
-  it('are spelt as British English (Hunspell dictionary en-GB), but for words of the trade', () => {
-    const dictionary = (file: string) => readFileSync(path.join(path.dirname(createRequire(import.meta.url).resolve('dictionary-en-gb')), file))
-    const spelling = nspell({ aff: dictionary('index.aff'), dic: dictionary('index.dic') })
-    const trade = 'fps dBFS HD ffmpeg loopback webcam histogram waveform vectorscope keyed SVG EBU unpacked loupe denoise ungroup unmute ctrl px ins ups'.split(
-      ' ',
-    )
-    for (const word of trade) spelling.add(word)
-    const unknown = said.flatMap((sentence) =>
+  // Words of the trade, names, and keys of the keyboard, which the dictionaries do not have.
+  const names = 'fps dBFS HD ffmpeg loopback Loopback SVG EBU px ups Green Room Chromium Chrome Camera Microphone'
+  const german =
+    'Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
+  it.each([
+    ['British English', 'dictionary-en-gb', en, `${names} webcam histogram waveform vectorscope keyed unpacked loupe denoise ungroup unmute ctrl ins`],
+    ['German', 'dictionary-de', de, `${names} ${german}`],
+  ])('are spelt as %s (Hunspell, %s), but for words of the trade', async (_, dictionary, catalogue, known) => {
+    const folder = path.dirname(createRequire(import.meta.url).resolve(dictionary))
+    const hunspell = await loadModule()
+    const [affixes, words] = ['index.aff', 'index.dic'].map((file) => hunspell.mountBuffer(readFileSync(path.join(folder, file)), `${dictionary}-${file}`))
+    const spelling = hunspell.create(affixes!, words!)
+    const trade = new Set(known.toLowerCase().split(' '))
+    const unknown = saidInAll(catalogue).flatMap((sentence) =>
       sentence
-        .replace(/\{[^}]*\}/g, ' ')
+        .replace(/\{[^}]*\}|@\.?\w*:/g, ' ')
         .split(/[^\p{L}’']+/u)
         .map((word) => word.replace(/^[’']+|[’']+$/g, '').replaceAll('’', "'"))
-        .filter((word) => word.length > 1 && !spelling.correct(word)),
+        .filter((word) => word.length > 1 && !trade.has(word.toLowerCase()) && !spelling.spell(word)),
     )
+    expect(spelling.spell('Kamrea') || spelling.spell('pictuer')).toBe(false)
+    spelling.dispose()
     expect([...new Set(unknown)]).toEqual([])
+  })
+})
+
+describe('German', () => {
+  const german = new Map(sentences(de))
+
+  it('has the texts of English, no more and no fewer', () => {
+    expect([...german.keys()].sort()).toEqual([...keys].sort())
+  })
+
+  it('fills the same places, links the same texts and has the same forms of a plural', () => {
+    const shape = (words: string) => ({
+      places: [...new Set(words.match(/\{[^}]*\}/g))].sort(),
+      links: words.match(/@(\.\w+)?:/g)?.length ?? 0,
+      forms: words.split(' | ').length,
+    })
+    const differing = sentences(en).filter(([key, words]) => JSON.stringify(shape(words)) !== JSON.stringify(shape(german.get(key)!)))
+    expect(differing.map(([key]) => key)).toEqual([])
+  })
+
+  it('is German: few texts are the same as in English', () => {
+    const same = sentences(en).filter(([key, words]) => german.get(key) === words && /\p{L}{3}/u.test(words.replace(/\{[^}]*\}/g, '')))
+    expect(same.length / keys.length).toBeLessThan(0.07)
   })
 })

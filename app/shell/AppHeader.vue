@@ -80,7 +80,7 @@ function rename(name: string): void {
 
 <template>
   <header class="header border-b border-line px-3">
-    <SelfMark class="absolute bottom-0 left-2" />
+    <SelfMark class="absolute bottom-0 start-2" />
     <!-- A long name gives way before words that tell how things are. -->
     <div class="flex min-w-0 shrink-[8] items-center gap-3">
       <RouterLink
@@ -91,7 +91,7 @@ function rename(name: string): void {
         <img src="/favicon.svg" alt="" width="24" height="24" />
         <span :class="isInShow ? 'max-[1479px]:sr-only' : ''">{{ t('app.name') }}</span>
       </RouterLink>
-      <div v-if="isInShow && showStore.show" class="min-w-0 border-l border-line pl-3 text-soft">
+      <div v-if="isInShow && showStore.show" class="min-w-0 border-s border-line ps-3 text-soft">
         <InlineName
           v-if="isRenaming"
           :model-value="showStore.show.name"
@@ -121,17 +121,17 @@ function rename(name: string): void {
       </template>
     </nav>
 
-    <div class="ml-auto flex min-w-0 items-center justify-end gap-1">
+    <div class="ms-auto flex min-w-0 items-center justify-end gap-1">
       <template v-if="isInShow">
-        <SaveNote class="mr-2" />
+        <SaveNote class="me-2" />
         <IconButton :icon="Undo2" :label="undoWords" :disabled="commands.undo.whyNot !== null" @click="run('undo')" />
         <IconButton :icon="Redo2" :label="redoWords" :disabled="commands.redo.whyNot !== null" @click="run('redo')" />
         <StepsMenu />
       </template>
       <SettingsMenu />
       <UseOwnDevices v-if="isInShow" />
-      <VoiceControl class="ml-1" />
-      <FeedControl class="ml-2" />
+      <VoiceControl class="ms-1" />
+      <FeedControl class="ms-2" />
     </div>
   </header>
   <KeysDialog v-if="hasOpened.keys" />

@@ -73,7 +73,7 @@ watch(
 <template>
   <div ref="control" class="flex min-w-0 items-center gap-2.5">
     <template v-if="air.isFeedOn">
-      <div v-if="figures" class="text-right leading-tight max-[1120px]:hidden">
+      <div v-if="figures" class="text-end leading-tight max-[1120px]:hidden">
         <div class="font-num text-[11.5px] whitespace-nowrap tabular-nums">{{ figures }}</div>
         <div class="text-[11.5px] whitespace-nowrap text-soft" :data-tip="conditionHint">{{ condition }} · {{ t('feed.meetings', air.meetingCount) }}</div>
       </div>

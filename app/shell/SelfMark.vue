@@ -6,7 +6,7 @@ const width = selfMarkCells.length * SELF_MARK_CELL_PX
 </script>
 
 <template>
-  <svg :width="width" height="2" shape-rendering="crispEdges" aria-hidden="true">
+  <svg dir="ltr" :width="width" height="2" shape-rendering="crispEdges" aria-hidden="true">
     <rect
       v-for="(cell, i) in selfMarkCells"
       :key="i"

@@ -44,7 +44,7 @@ const isEmpty = computed(() => rows.value.length === 1)
           <MenuItem v-for="(row, i) in rows" :key="i" v-slot="{ active }">
             <button
               type="button"
-              class="flex w-full items-center gap-2 rounded-lg px-2.5 py-1 text-left"
+              class="flex w-full items-center gap-2 rounded-lg px-2.5 py-1 text-start"
               :class="[active ? 'bg-wash' : '', row.by < 0 ? 'text-soft' : '', row.isNow ? 'font-medium' : '']"
               :aria-current="row.isNow ? 'step' : undefined"
               @click="showStore.jump(row.by)"

@@ -14,8 +14,8 @@ const { t, locale } = useI18n()
 
 <template>
   <Disclosure v-if="shows.length > 0" v-slot="{ open }" as="section" class="mt-8" data-testid="deleted-shows">
-    <DisclosureButton class="inline-flex items-center gap-1.5 rounded-md py-1 pr-2 font-medium text-soft hover:text-ink">
-      <ChevronRight :size="15" class="transition-transform motion-reduce:transition-none" :class="open ? 'rotate-90' : ''" aria-hidden="true" />
+    <DisclosureButton class="inline-flex items-center gap-1.5 rounded-md py-1 pe-2 font-medium text-soft hover:text-ink">
+      <ChevronRight :size="15" class="transition-transform motion-reduce:transition-none" :class="open ? 'rotate-90' : 'rtl:-scale-x-100'" aria-hidden="true" />
       {{ t('shows.deletedTitle') }}
       <span class="font-num text-[12px] tabular-nums">{{ shows.length }}</span>
     </DisclosureButton>

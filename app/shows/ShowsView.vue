@@ -20,6 +20,7 @@ import { useShowStore } from '../show/show.store.ts'
 import DeletedShows from './DeletedShows.vue'
 import ShowCover from './ShowCover.vue'
 import { listedShows, showOrders, type ShowOrder } from './show-list.ts'
+import { figure } from '../base/decimals.ts'
 import { timeOf } from './relative-time.ts'
 import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
@@ -195,7 +196,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                   </h2>
                 </div>
                 <p class="text-soft">
-                  {{ t('shows.scenes', stored.show.scenes.length) }} · {{ stored.show.canvas.widthPx }}×{{ stored.show.canvas.heightPx }} ·
+                  {{ t('shows.scenes', stored.show.scenes.length) }} · {{ figure(`${stored.show.canvas.widthPx}×${stored.show.canvas.heightPx}`) }} ·
                   {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}
                 </p>
               </div>
@@ -215,7 +216,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                 </RouterLink>
               </li>
             </ol>
-            <p v-if="stored.show.scenes.length > SCENES_SHOWN" class="mt-1 text-right font-num text-[12px] text-soft">
+            <p v-if="stored.show.scenes.length > SCENES_SHOWN" class="mt-1 text-end font-num text-[12px] text-soft">
               {{ t('shows.moreScenes', { count: stored.show.scenes.length - SCENES_SHOWN }) }}
             </p>
           </div>

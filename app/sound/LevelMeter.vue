@@ -20,7 +20,7 @@ const styleOf = (bar: MeterReading) => ({ '--level': share(bar.db), '--held': sh
 </script>
 
 <template>
-  <div class="meter" :class="[isLarge ? 'large' : 'small', voice.isMuted ? 'muted' : '']">
+  <div dir="ltr" class="meter" :class="[isLarge ? 'large' : 'small', voice.isMuted ? 'muted' : '']">
     <!-- Only the bars are the meter: what is in one is not reached by a screen reader. -->
     <div
       class="bars"
@@ -38,7 +38,7 @@ const styleOf = (bar: MeterReading) => ({ '--level': share(bar.db), '--held': sh
       <span v-for="mark in MARKS" :key="mark" :style="{ left: `${share(mark) * 100}%` }">{{ String(mark).replace('-', '−') }}</span>
     </div>
     <p v-if="isLarge" class="mt-5 flex items-center gap-3">
-      <span class="font-num text-[20px] tabular-nums">{{ reading }}<span class="ml-1 text-[12px] text-soft">dBFS</span></span>
+      <span class="font-num text-[20px] tabular-nums">{{ reading }}<span class="ms-1 text-[12px] text-soft">dBFS</span></span>
       <button v-if="hasClipped" type="button" class="rounded-md bg-wash px-2 py-0.5 font-semibold text-brass" @click="voice.clearClipping()">
         {{ t('voice.clipped') }}
       </button>

@@ -60,6 +60,6 @@ const lumaLine = computed(() => (props.histogram === null ? '' : pathOf(props.hi
         <path :d="lumaLine" fill="none" stroke="#d8d8d8" stroke-width="0.8" vector-effect="non-scaling-stroke" />
       </template>
     </svg>
-    <figcaption class="absolute top-1.5 left-2 text-[11.5px] text-[#c9c9c9]">{{ t('scopes.histogram') }}</figcaption>
+    <figcaption class="absolute top-1.5 start-2 text-[11.5px] text-[#c9c9c9]">{{ t('scopes.histogram') }}</figcaption>
   </figure>
 </template>

@@ -32,7 +32,7 @@ useCountCanvas(
 
 <template>
   <figure class="relative h-[112px] overflow-hidden rounded-md bg-[#1c1c1c]" data-testid="vectorscope">
-    <div class="absolute top-[22px] left-1/2 size-[86px] -translate-x-1/2">
+    <div class="absolute top-[22px] start-1/2 size-[86px] -translate-x-1/2">
       <svg viewBox="0 0 256 256" class="absolute inset-0 size-full" aria-hidden="true">
         <circle cx="128" cy="128" r="112" fill="none" stroke="#4a4a4a" stroke-width="2" />
         <path d="M16 128H240M128 16V240" stroke="#3a3a3a" stroke-width="1.5" />
@@ -51,6 +51,6 @@ useCountCanvas(
       </svg>
       <canvas ref="canvas" class="absolute inset-0 size-full" width="256" height="256"></canvas>
     </div>
-    <figcaption class="absolute top-1.5 left-2 text-[11.5px] text-[#c9c9c9]" :title="t('scopes.vectorHint')">{{ t('scopes.vectorscope') }}</figcaption>
+    <figcaption class="absolute top-1.5 start-2 text-[11.5px] text-[#c9c9c9]" :title="t('scopes.vectorHint')">{{ t('scopes.vectorscope') }}</figcaption>
   </figure>
 </template>

@@ -35,6 +35,6 @@ useCountCanvas(
       </svg>
       <canvas ref="canvas" class="absolute inset-0 size-full" width="256" height="256"></canvas>
     </div>
-    <figcaption class="absolute top-1.5 left-2 text-[11.5px] text-[#c9c9c9]">{{ t('scopes.waveform') }}</figcaption>
+    <figcaption class="absolute top-1.5 start-2 text-[11.5px] text-[#c9c9c9]">{{ t('scopes.waveform') }}</figcaption>
   </figure>
 </template>

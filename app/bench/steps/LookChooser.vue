@@ -35,7 +35,7 @@ async function onFile(event: Event): Promise<void> {
       @update:model-value="emit('update:modelValue', $event)"
     >
       <RadioGroupOption v-for="look in looks" :key="look.value" v-slot="{ checked }" :value="look.value" as="template">
-        <button type="button" class="rounded-md border p-1 text-left" :class="checked ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'">
+        <button type="button" class="rounded-md border p-1 text-start" :class="checked ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'">
           <LookThumb :picture="look.thumb" :width-px="THUMB_WIDTH_PX" :height-px="THUMB_HEIGHT_PX" />
           <span dir="auto" class="mt-0.5 block truncate text-[11.5px]">{{ look.name }}</span>
         </button>
@@ -43,7 +43,7 @@ async function onFile(event: Event): Promise<void> {
     </RadioGroup>
     <p v-if="!isOwn" class="mt-1.5 rounded-md bg-wash px-2 py-1 text-[12px]">{{ t('look.fromFile', { hash: modelValue.slice(0, 8) }) }}</p>
     <div class="mt-1.5 flex flex-wrap items-center gap-x-1">
-      <BaseButton kind="quiet" class="-ml-2" :icon="FilePlus2" @click="chooser?.click()">{{ t('look.add') }}</BaseButton>
+      <BaseButton kind="quiet" class="-ms-2" :icon="FilePlus2" @click="chooser?.click()">{{ t('look.add') }}</BaseButton>
       <span class="flex-1"></span>
       <BaseButton kind="quiet" :icon="RefreshCw" @click="refresh">{{ t('look.refresh') }}</BaseButton>
       <input ref="chooser" type="file" accept=".cube,.png" class="sr-only" :aria-label="t('look.add')" tabindex="-1" @change="onFile" />

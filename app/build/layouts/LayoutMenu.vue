@@ -88,7 +88,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
   <span ref="anchor" class="inline-flex">
     <button
       type="button"
-      class="inline-flex h-7 items-center gap-1.5 rounded-lg border border-line bg-raised pr-2.5 pl-2 font-medium hover:border-soft"
+      class="inline-flex h-7 items-center gap-1.5 rounded-lg border border-line bg-raised pe-2.5 ps-2 font-medium hover:border-soft"
       :aria-expanded="isOpen"
       aria-haspopup="dialog"
       @click="isOpen ? close() : open()"
@@ -130,7 +130,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
             :disabled="showStore.scene.locked"
             @update:model-value="onPage"
           />
-          <span class="ml-auto flex items-center gap-2 text-soft"
+          <span class="ms-auto flex items-center gap-2 text-soft"
             >{{ t('layouts.side') }} <ChoiceBar v-model="side" :label="t('layouts.side')" :choices="sides"
           /></span>
           <IconButton :icon="X" :label="t('layouts.close')" @click="close" />
@@ -139,7 +139,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
           <li v-for="(draft, index) in drafts" :key="draft.name" class="min-w-0">
             <button
               type="button"
-              class="block w-full rounded-lg border p-1 text-left"
+              class="block w-full rounded-lg border p-1 text-start"
               :class="draft.isTaken ? 'border-brass bg-wash' : 'border-transparent hover:bg-sunk'"
               :aria-pressed="draft.isTaken"
               :disabled="showStore.scene.locked"
@@ -147,7 +147,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
               @keydown="onKey($event, index)"
             >
               <span class="grid place-items-center overflow-hidden rounded-[4px] bg-well">
-                <span class="relative block" :style="{ width: `${preview.widthPx}px`, height: `${preview.heightPx}px`, maxWidth: '100%' }">
+                <span dir="ltr" class="relative block" :style="{ width: `${preview.widthPx}px`, height: `${preview.heightPx}px`, maxWidth: '100%' }">
                   <LivePicture
                     class="pointer-events-none absolute inset-0"
                     :request="{ kind: 'draft', scene: draft.scene, contents: draft.contents }"

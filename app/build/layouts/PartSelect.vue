@@ -24,7 +24,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-start', true)
   >
     <span ref="anchor" class="flex min-w-0">
       <ListboxButton
-        class="flex min-h-8 w-full min-w-0 items-center gap-1.5 rounded-md border border-line bg-paper py-1 pr-1.5 pl-2.5 text-left hover:border-soft disabled:opacity-45"
+        class="flex min-h-8 w-full min-w-0 items-center gap-1.5 rounded-md border border-line bg-paper py-1 pe-1.5 ps-2.5 text-start hover:border-soft disabled:opacity-45"
       >
         <span class="text-soft">{{ label }}&nbsp;</span>
         <span class="min-w-0 flex-1 truncate font-medium" :title="words">{{ words }}</span>

@@ -99,6 +99,7 @@ function onDrop(event: DragEvent): void {
     <div
       v-if="showStore.scene"
       ref="picture"
+      dir="ltr"
       class="relative max-w-none"
       :style="pictureStyle"
       :class="isOnAir ? 'outline-2 outline-offset-2 outline-[#e0604f]' : ''"
@@ -113,7 +114,7 @@ function onDrop(event: DragEvent): void {
       />
       <template v-if="showsSafe">
         <div v-for="area in safeAreas" :key="area.kind" class="safe pointer-events-none absolute" :class="area.kind" :style="area.style">
-          <span class="absolute -top-px bg-black/60 px-1 text-[9.5px] leading-3 text-white" :class="area.kind === 'title' ? 'left-3' : 'right-3'">{{
+          <span class="absolute -top-px bg-black/60 px-1 text-[9.5px] leading-3 text-white" :class="area.kind === 'title' ? 'start-3' : 'end-3'">{{
             area.kind === 'title' ? t('build.safeTitle') : t('build.safeAction')
           }}</span>
         </div>

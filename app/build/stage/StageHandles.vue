@@ -224,7 +224,7 @@ function openMenuBySelection(event: KeyboardEvent): void {
       ></div>
     </template>
     <div v-if="openBox" class="group-box pointer-events-none absolute" :style="styleOf(openBox.placement)" data-testid="open-group">
-      <span dir="auto" class="absolute top-0 left-0 bg-black/60 px-1 text-[9.5px] leading-3 text-white">{{ openBox.name }}</span>
+      <span dir="auto" class="absolute top-0 start-0 bg-black/60 px-1 text-[9.5px] leading-3 text-white">{{ openBox.name }}</span>
     </div>
     <HandleBox v-if="selection" :placement="selection" :zoom="zoom" :can-move="isEditable" :can-size="isEditable && !isMany" @grab="onGrab" />
     <SnapGuides :guides="guides" :zoom="zoom" />

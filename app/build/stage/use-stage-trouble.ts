@@ -42,14 +42,14 @@ export function useStageTrouble() {
   const words = computed(() => {
     if (showsCard.value && air.isCardWanted) return { title: t('build.cardWanted', { scene: showStore.scene?.name ?? '' }), help: null }
     const state = camera.value === null ? null : stateOf(camera.value)
-    const ofCamera = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: t(`camera.states.${state}`).toLowerCase() })
+    const ofCamera = state === null ? null : t('build.cameraReason', { name: camera.value!.name, state: `camera.states.${state}` })
     const ofClip = clip.value === null ? null : t('build.clipReason', { name: clip.value.name, reason: inputs.detailOf(clip.value.id) })
     const reason = ofCamera ?? ofClip
     if (showsCard.value) return { title: t('build.theySeeCard', { reason: reason ?? t('build.noPictureYet') }), help: helpOf(state) }
     if (reason === null && screen.value !== null) {
       const shared = inputs.statusOf(screen.value.id)
       return {
-        title: t('build.cameraReason', { name: screen.value.name, state: t(`screens.states.${shared}`).toLowerCase() }),
+        title: t('build.cameraReason', { name: screen.value.name, state: `screens.states.${shared}` }),
         help: t(`screens.help.${shared}`),
       }
     }

@@ -43,6 +43,7 @@ export const benchWords = {
     addStep: 'Add step',
     resetStep: 'Reset',
     usual: 'default',
+    named: '@.lower:{label} {value}',
     removeStep: 'Remove {step}',
     switchStep: '{step} on',
     moveUp: 'Move up',

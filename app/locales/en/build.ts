@@ -79,7 +79,7 @@ export const buildWords = {
     stageKeys: '{name} on the stage. Arrow keys move it, with Shift ten pixels at a time. Delete removes it. Enter opens its settings.',
     cardWanted: 'Holding card is on. Press 0 to return to {scene}.',
     theySeeCard: 'The audience sees the holding card: {reason}',
-    cameraReason: '{name}: {state}',
+    cameraReason: '{name}: @.lower:{state}',
     clipReason: '{name} cannot play: {reason}',
     clipHelp: 'Hide or remove the clip, or replace it with a file that plays.',
     noPictureYet: 'no picture yet',

@@ -76,5 +76,6 @@ export const commandWords = {
     taken: '{key} is used by “{name}”. Change that first, or choose another key.',
     belongsToPage: '{key} is used by the page or the browser. Choose another key.',
     noKey: 'No key',
+    keyNames: { control: 'Ctrl', shift: 'Shift', delete: 'Delete' },
   },
 }

@@ -17,7 +17,15 @@ export default {
   ...sceneWords,
   ...commandWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
-  settings: { title: 'Settings', install: 'Install as an app', theme: 'Theme', themes: { paper: 'Light', blackout: 'Dark' } },
+  settings: {
+    title: 'Settings',
+    install: 'Install as an app',
+    theme: 'Theme',
+    themes: { paper: 'Light', blackout: 'Dark' },
+    language: 'Language',
+    languages: { auto: 'As in the browser' },
+    languageFailed: 'Could not load {language}. Check that the server is running, then try again.',
+  },
   header: {
     undo: 'Undo {what}',
     undoShort: 'Undo',

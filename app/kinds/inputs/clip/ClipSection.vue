@@ -6,6 +6,7 @@ import { updateInputOf } from '../../../../core/show/edits.ts'
 import { Pause, Play, RotateCcw, TriangleAlert } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { decimals, figure } from '../../../base/decimals.ts'
 import { RANGES } from '../../../../core/schema/limits.ts'
 import type { ClipInput } from '../../../../core/show/show.ts'
 import NumberCell from '../../../base/rows/NumberCell.vue'
@@ -31,7 +32,7 @@ const place = computed(() => {
   const { mediaUs = 0, durationUs = 0 } = report.value ?? {}
   return {
     share: durationUs === 0 ? 0 : mediaUs / durationUs,
-    words: t('clips.place', { at: seconds(mediaUs).toFixed(1), of: seconds(durationUs).toFixed(1) }),
+    words: t('clips.place', { at: decimals(seconds(mediaUs), 1), of: decimals(seconds(durationUs), 1) }),
   }
 })
 
@@ -63,7 +64,7 @@ function setTo(value: number): void {
     </p>
     <p v-else-if="report?.damage" role="status" class="mb-2 flex gap-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <TriangleAlert :size="15" class="mt-0.5 shrink-0 text-brass" aria-hidden="true" />
-      <span>{{ t('clips.damaged', { at: seconds(report.damage.fromUs).toFixed(1), reason: report.damage.reason }) }}</span>
+      <span>{{ t('clips.damaged', { at: decimals(seconds(report.damage.fromUs), 1), reason: report.damage.reason }) }}</span>
     </p>
     <div class="flex items-center gap-1">
       <IconButton
@@ -108,7 +109,7 @@ function setTo(value: number): void {
     </div>
     <div v-if="isHeavy || progress !== null" class="mt-2 rounded-md bg-wash px-2.5 py-2 leading-snug">
       <template v-if="progress === null">
-        <p>{{ t('clips.heavy', { size: `${report?.widthPx}×${report?.heightPx}` }) }}</p>
+        <p>{{ t('clips.heavy', { size: figure(`${report?.widthPx}×${report?.heightPx}`) }) }}</p>
         <BaseButton class="mt-1.5" @click="make">{{ t('clips.makeSmaller') }}</BaseButton>
       </template>
       <div v-else class="flex items-center gap-2" role="status">

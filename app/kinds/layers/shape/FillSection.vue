@@ -67,7 +67,7 @@ function setColour(index: number, colour: string): void {
       />
       <NumberCell
         v-if="fill.kind === 'linear'"
-        class="ml-auto w-17"
+        class="ms-auto w-17"
         :model-value="fill.angleDeg"
         :label="t('inspector.fillAngle')"
         :range="RANGES.angleDeg"

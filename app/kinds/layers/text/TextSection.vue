@@ -82,7 +82,7 @@ function addBlock(): void {
           @update:model-value="changeBlock(index, { weight: $event })"
         />
         <ColourField
-          class="ml-auto pb-0.5"
+          class="ms-auto pb-0.5"
           :model-value="block.colour"
           :label="t('inspector.colour')"
           @update:model-value="changeBlock(index, { colour: $event })"
