@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { standinDevices } from '../../core/show/create.ts'
+import { standinShowDevices } from '../../core/layout/arrange/first-show.ts'
 import { formatsOf } from './camera-formats.ts'
 import { firstDevices } from './first-devices.ts'
 import { RateWatch } from './rate-watch.ts'
@@ -8,32 +8,24 @@ const info = (kind: MediaDeviceKind, deviceId: string, label: string) => ({ kind
 const present = { widthPx: 1280, heightPx: 720, frameRate: 30 }
 
 describe('the devices of a new show', () => {
-  const listing = (...devices: MediaDeviceInfo[]) => ({ enumerateDevices: async () => devices })
+  const [builtIn, usb, desk] = [info('videoinput', 'c1', 'Built-in'), info('videoinput', 'c2', 'USB'), info('audioinput', 'm1', 'Desk')]
+  const nameless = info('videoinput', '', '')
 
-  it('are the presenter’s own, each by its own name, where they are known', async () => {
-    const devices = listing(
-      info('audioinput', 'default', 'Default'),
-      info('audioinput', 'm1', 'Desk'),
-      info('videoinput', 'c1', 'Built-in'),
-      info('videoinput', 'c2', 'USB'),
-    )
-    expect(await firstDevices(devices)).toEqual({
+  it('are the presenter’s own, each by its own name, where they are known', () => {
+    expect(firstDevices([builtIn, usb], [desk])).toEqual({
       camera: { type: 'device', deviceId: 'c1', label: 'Built-in' },
+      table: { type: 'device', deviceId: 'c2', label: 'USB' },
       microphone: { type: 'device', deviceId: 'm1', label: 'Desk' },
     })
   })
 
-  it('are the stand-ins where there are none, or the browser does not tell yet', async () => {
-    expect(await firstDevices(listing())).toEqual(standinDevices)
-    expect(await firstDevices(listing(info('videoinput', '', ''), info('audioinput', '', '')))).toEqual(standinDevices)
-    expect(await firstDevices(undefined)).toEqual(standinDevices)
+  it('are the stand-ins where there are none, or the browser does not tell yet', () => {
+    expect(firstDevices([], [])).toEqual(standinShowDevices)
+    expect(firstDevices([nameless], [info('audioinput', '', '')])).toEqual(standinShowDevices)
   })
 
-  it('are found one by one', async () => {
-    expect(await firstDevices(listing(info('videoinput', 'c1', 'Built-in')))).toEqual({
-      ...standinDevices,
-      camera: { type: 'device', deviceId: 'c1', label: 'Built-in' },
-    })
+  it('are found one by one', () => {
+    expect(firstDevices([nameless, builtIn], [])).toEqual({ ...standinShowDevices, camera: { type: 'device', deviceId: 'c1', label: 'Built-in' } })
   })
 })
 

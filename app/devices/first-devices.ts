@@ -1,15 +1,15 @@
 // The devices that a new show begins with: the presenter's own where the browser already tells their names, the stand-ins otherwise.
-import { standinDevices, type FirstDevices } from '../../core/show/create.ts'
-import { microphonesOf } from '../../engine/live/microphone-manager.ts'
+import { standinShowDevices, type ShowDevices } from '../../core/layout/arrange/first-show.ts'
 
-export async function firstDevices(mediaDevices: Pick<MediaDevices, 'enumerateDevices'> | undefined = navigator.mediaDevices): Promise<FirstDevices> {
-  const listed = (await mediaDevices?.enumerateDevices()) ?? []
+/** The first of each that has a name; above the table is the second camera, where there is one. */
+export function firstDevices(cameras: readonly MediaDeviceInfo[], microphones: readonly MediaDeviceInfo[]): ShowDevices {
   const isKnown = ({ deviceId, label }: MediaDeviceInfo) => deviceId !== '' && label !== ''
-  const camera = listed.filter(({ kind }) => kind === 'videoinput').find(isKnown)
-  const microphone = microphonesOf(listed).find(isKnown)
+  const [camera, table] = cameras.filter(isKnown)
+  const microphone = microphones.find(isKnown)
   return {
-    camera: camera === undefined ? standinDevices.camera : deviceOf(camera),
-    microphone: microphone === undefined ? standinDevices.microphone : deviceOf(microphone),
+    camera: camera === undefined ? standinShowDevices.camera : deviceOf(camera),
+    table: table === undefined ? standinShowDevices.table : deviceOf(table),
+    microphone: microphone === undefined ? standinShowDevices.microphone : deviceOf(microphone),
   }
 }
 

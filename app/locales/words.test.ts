@@ -103,7 +103,7 @@ describe('the keys of the catalogue', () => {
 
   it('are all used', () => {
     // Of these a part of the catalogue is read as a whole.
-    const whole = ['app.name']
+    const whole = ['app.name', ...['windowTitle', 'card', 'feed', 'fullScreen'].map((key) => `outputs.${key}`)]
     expect(keys.filter((key) => !isAsked(key) && !whole.includes(key))).toEqual([])
   })
 
@@ -140,7 +140,7 @@ describe('the sentences', () => {
   // Words of the trade, names, and keys of the keyboard, which the dictionaries do not have.
   const names = 'fps dBFS HD ffmpeg loopback Loopback SVG EBU px ups Green Room Chromium Chrome Camera Microphone'
   const german =
-    'Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
+    'Code Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
   it.each([
     ['British English', 'dictionary-en-gb', en, `${names} webcam histogram waveform vectorscope keyed unpacked loupe denoise ungroup unmute ctrl ins`],
     ['German', 'dictionary-de', de, `${names} ${german}`],

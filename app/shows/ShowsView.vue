@@ -5,19 +5,20 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
-import { newShow } from '../../core/show/create.ts'
+import { isCamera } from '../../core/inputs/camera.ts'
+import { inputOf } from '../../core/layers/index.ts'
 import { renameShow } from '../../core/show/edits.ts'
-import type { Show } from '../../core/show/show.ts'
+import type { Layer, Show } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
 import InlineName from '../base/InlineName.vue'
 import SelectMenu from '../base/SelectMenu.vue'
-import { firstDevices } from '../devices/first-devices.ts'
 import { api, ApiError, type DeletedShow, type ShowSummary, type StoredShow } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DeletedShows from './DeletedShows.vue'
+import NewShowDialog from './NewShowDialog.vue'
 import ShowCover from './ShowCover.vue'
 import { listedShows, showOrders, type ShowOrder } from './show-list.ts'
 import { figure } from '../base/decimals.ts'
@@ -44,6 +45,7 @@ const deleted = ref<readonly DeletedShow[]>([])
 const isLoaded = ref(false)
 const hasFailed = ref(false)
 const renamingId = ref<string | null>(null)
+const isAsking = ref(false)
 const versionsId = ref<string | null>(null)
 let timer: number | null = null
 
@@ -77,43 +79,38 @@ onBeforeUnmount(() => {
   if (timer !== null) window.clearTimeout(timer)
 })
 
-/** Runs a call, says what went wrong, and brings the list up to date. */
-async function attempt(run: () => Promise<unknown>): Promise<void> {
+/** Runs a call, says what went wrong, and brings the list up to date; whether all went well. */
+async function attempt(run: () => Promise<unknown>): Promise<boolean> {
+  let isDone = false
   try {
     await run()
+    isDone = true
   } catch (error) {
     toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))
   }
   await load()
+  return isDone
 }
 
-function create(show: Show): Promise<void> {
+const isPresenter = (show: Show, layer: Layer) => {
+  const input = inputOf(show, layer)
+  return input !== undefined && isCamera(input)
+}
+
+function create(show: Show): Promise<boolean> {
   return attempt(async () => {
     const stored = await api.createShow(show)
-    const first = stored.show.scenes[0]?.layers.at(-1)
+    // What is worked on first is the presenter.
+    const first = stored.show.scenes[0]?.layers.findLast((layer) => isPresenter(stored.show, layer))
     await router.push({ name: 'build', params: { showId: stored.id }, query: first === undefined ? {} : { layer: first.id } })
   })
 }
 
-async function createNew(): Promise<void> {
-  const words = { scene: t('build.sceneName', { n: 1 }), camera: t('build.newCameraName'), wall: t('build.wall') }
-  const devices = await firstDevices()
-  await create(newShow(t('shows.newName'), words, makeId, devices))
-  const { camera, microphone } = devices
-  const isStandin = camera.type === 'standin' && microphone.type === 'standin'
-  const nameOf = (device: typeof camera | typeof microphone, standin: string) => (device.type === 'device' ? device.label : standin)
-  toast(
-    isStandin
-      ? t('devices.standinBoth')
-      : t('devices.newWith', { camera: nameOf(camera, t('devices.standinCamera')), microphone: nameOf(microphone, t('devices.standinMicrophone')) }),
-  )
-}
-
-function rename(stored: StoredShow, name: string): Promise<void> {
+function rename(stored: StoredShow, name: string): Promise<boolean> {
   return attempt(() => api.saveShow(stored.id, stored.revision, renameShow(stored.show, name), makeId()))
 }
 
-function remove(id: string, name: string): Promise<void> {
+function remove(id: string, name: string): Promise<boolean> {
   return attempt(async () => {
     await api.deleteShow(id)
     toast(t('shows.deleted', { name }), {
@@ -142,7 +139,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
           <h1 class="font-head text-[28px] leading-tight font-bold tracking-tight">{{ t('shows.title') }}</h1>
           <p class="mt-1 text-[14px] text-soft">{{ t('shows.intro') }}</p>
         </div>
-        <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
+        <BaseButton kind="primary" :icon="Plus" @click="isAsking = true">{{ t('shows.new') }}</BaseButton>
       </div>
       <div v-if="shows.length > 1" class="mb-4 flex flex-wrap items-center gap-3">
         <label class="flex h-9 min-w-48 flex-1 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-soft">
@@ -160,7 +157,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       <p v-if="shows.length > 0 && listed.length === 0" class="py-6 text-center text-soft" role="status">{{ t('shows.noneFound') }}</p>
       <p v-if="hasFailed" role="alert" class="mb-5 rounded-lg bg-wash px-4 py-2">{{ t('shows.loadFailed') }}</p>
       <EmptyState v-if="isLoaded && shows.length + unreadable.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
-        <BaseButton kind="primary" :icon="Plus" @click="createNew">{{ t('shows.new') }}</BaseButton>
+        <BaseButton kind="primary" :icon="Plus" @click="isAsking = true">{{ t('shows.new') }}</BaseButton>
       </EmptyState>
       <ul v-if="listed.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
         <li v-for="stored in listed" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
@@ -229,6 +226,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       </ul>
       <DeletedShows :shows="deleted" @bring-back="(id) => attempt(() => api.undeleteShow(id))" />
     </div>
+    <NewShowDialog v-if="isAsking" :create="create" @close="isAsking = false" />
     <VersionsDialog
       v-if="versionsId"
       :is-open="versionsId !== null"

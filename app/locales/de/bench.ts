@@ -40,6 +40,7 @@ export const benchWords: Words<typeof english> = {
     clippingHint: 'Zeigt ausgebrannte Lichter magenta und abgesoffene Schatten cyan.',
     cropHint: 'Eine Kante ziehen',
     measure: 'Einmal messen',
+    measureStep: '{step} einmal messen',
     measureHint: 'Misst den Weißabgleich einmal, aus dem, was im Bild fast grau ist.',
     noGrey: 'Nichts im Bild ist annähernd grau. Weißes Papier vor die Kamera halten oder ein Grau aufnehmen.',
     held: 'Auf {kelvin} K gesetzt, Tönung {tint}',

@@ -84,8 +84,8 @@ export const buildWords: Words<typeof english> = {
     clipHelp: 'Den Clip ausblenden oder entfernen, oder durch eine Datei ersetzen, die läuft.',
     noPictureYet: 'noch kein Bild',
     emptyScene: 'Diese Szene ist leer',
-    emptySceneHint: 'Ein Layout wählen oder etwas hinzufügen.',
-    beginWithLayout: 'Layout wählen',
+    emptySceneHint: 'Oder mit einem Layout beginnen',
+    beginWithLayout: 'Alle Layouts',
     depth: 'Tiefe',
     depthHint: 'Wand bis Publikum',
     depthHelp: 'Zum Umordnen ziehen, oder Umschalt mit Pfeil links oder rechts drücken. Strg und Klick wählt mehrere aus.',
@@ -120,20 +120,18 @@ export const buildWords: Words<typeof english> = {
   nextStep: {
     dismiss: 'Nicht mehr vorschlagen',
     title: {
-      layout: 'Mit einem Layout beginnen',
       cleanUp: '{name} bearbeiten',
       text: 'Namen oder Titel hinzufügen',
       scene: 'Eine zweite Szene hinzufügen',
       feed: 'Auf Sendung gehen',
     },
     why: {
-      layout: 'Es ordnet Sie und das an, was Sie zeigen.',
       cleanUp: 'Hintergrund entfernen, zuschneiden, Licht richten.',
       text: 'So sehen alle, wer spricht.',
       scene: 'Beim Sprechen zwischen Szenen wechseln.',
       feed: '„Feed starten“ drücken, dann im Meeting „Green Room Camera“ wählen.',
     },
-    act: { layout: 'Layout wählen', cleanUp: 'In der Werkbank öffnen', text: 'Text hinzufügen', scene: 'Szene hinzufügen' },
+    act: { cleanUp: 'In der Werkbank öffnen', text: 'Text hinzufügen', scene: 'Szene hinzufügen' },
   },
   layer: {
     kinds: {
@@ -285,5 +283,6 @@ export const buildWords: Words<typeof english> = {
     fields: { name: 'Ihr Name', title: 'Ihr Titel', countdown: 'Countdown bis' },
     device: 'Gerät',
     colourOf: 'Farbe dieser Quelle',
+    colourCode: '{name}, Code',
   },
 }

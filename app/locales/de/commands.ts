@@ -5,7 +5,7 @@ import type { Words } from '../words.ts'
 export const commandWords: Words<typeof english> = {
   commands: {
     title: 'Alles finden',
-    hint: 'Eingeben, was Sie tun möchten, oder den Namen einer Szene, Ebene oder Quelle',
+    hint: 'Eingeben, was Sie tun möchten, eine Einstellung oder den Namen einer Szene',
     none: 'Nichts gefunden. Ein anderes Wort versuchen.',
     cannot: 'Jetzt nicht: {why}',
     groups: {
@@ -77,6 +77,7 @@ export const commandWords: Words<typeof english> = {
     taken: '{key} gehört zu „{name}“. Zuerst diese ändern oder eine andere Taste wählen.',
     belongsToPage: '{key} gehört der Seite oder dem Browser. Eine andere Taste wählen.',
     noKey: 'Keine Taste',
+    noSetting: '{name} gibt es nicht für das, was ausgewählt ist.',
     keyNames: { control: 'Strg', shift: 'Umschalt', delete: 'Entf' },
   },
 }

@@ -25,6 +25,7 @@ const de: Words<typeof en> = {
     themes: { paper: 'Hell', blackout: 'Dunkel' },
     language: 'Sprache',
     languages: { auto: 'Wie im Browser' },
+    messages: 'Meldungen',
     languageFailed: '{language} konnte nicht geladen werden. Prüfen, ob der Server läuft, dann erneut versuchen.',
   },
   header: {

@@ -37,6 +37,7 @@ export const benchWords = {
     clippingHint: 'Marks blown highlights in magenta and crushed shadows in cyan.',
     cropHint: 'Drag an edge',
     measure: 'Measure once',
+    measureStep: 'Measure {step} once',
     measureHint: 'Measures white balance once, from what is nearly grey in the picture.',
     noGrey: 'Nothing in the picture is near grey. Hold white paper in front of the camera, or pick a grey.',
     held: 'Set to {kelvin} K, tint {tint}',

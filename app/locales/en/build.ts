@@ -84,8 +84,8 @@ export const buildWords = {
     clipHelp: 'Hide or remove the clip, or replace it with a file that plays.',
     noPictureYet: 'no picture yet',
     emptyScene: 'This scene is empty',
-    emptySceneHint: 'Choose a layout, or add something.',
-    beginWithLayout: 'Choose a layout',
+    emptySceneHint: 'Or begin with a layout',
+    beginWithLayout: 'All layouts',
     depth: 'Depth',
     depthHint: 'wall to audience',
     depthHelp: 'Drag to reorder, or press Shift with the left or right arrow key. Ctrl and a click select several.',
@@ -120,20 +120,18 @@ export const buildWords = {
   nextStep: {
     dismiss: 'Do not suggest this again',
     title: {
-      layout: 'Start with a layout',
       cleanUp: 'Clean up {name}',
       text: 'Add your name or a title',
       scene: 'Add a second scene',
       feed: 'Go on air',
     },
     why: {
-      layout: 'It places you and what you show.',
       cleanUp: 'Remove the background, crop, and fix the light.',
       text: 'Viewers see who is speaking.',
       scene: 'Switch between scenes while you speak.',
       feed: 'Press Start feed, then choose Green Room Camera in your meeting.',
     },
-    act: { layout: 'Choose a layout', cleanUp: 'Open in Bench', text: 'Add text', scene: 'Add scene' },
+    act: { cleanUp: 'Open in Bench', text: 'Add text', scene: 'Add scene' },
   },
   layer: {
     kinds: {
@@ -285,5 +283,6 @@ export const buildWords = {
     fields: { name: 'Your name', title: 'Your title', countdown: 'Countdown to' },
     device: 'Device',
     colourOf: 'Colour of this input',
+    colourCode: '{name}, code',
   },
 } as const

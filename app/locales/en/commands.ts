@@ -4,7 +4,7 @@ import type { CommandId, WhyNot } from '../../commands/list.ts'
 export const commandWords = {
   commands: {
     title: 'Find anything',
-    hint: 'Type what you want to do, or the name of a scene, layer or input',
+    hint: 'Type what you want to do, a setting, or the name of a scene',
     none: 'Nothing found. Try another word.',
     cannot: 'Not now: {why}',
     groups: {
@@ -76,6 +76,7 @@ export const commandWords = {
     taken: '{key} is used by “{name}”. Change that first, or choose another key.',
     belongsToPage: '{key} is used by the page or the browser. Choose another key.',
     noKey: 'No key',
+    noSetting: '{name} is not there for what is selected.',
     keyNames: { control: 'Ctrl', shift: 'Shift', delete: 'Delete' },
   },
 }

@@ -24,6 +24,7 @@ export default {
     themes: { paper: 'Light', blackout: 'Dark' },
     language: 'Language',
     languages: { auto: 'As in the browser' },
+    messages: 'Messages',
     languageFailed: 'Could not load {language}. Check that the server is running, then try again.',
   },
   header: {
