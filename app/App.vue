@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import { Toaster } from 'vue-sonner'
 import TipLayer from './base/TipLayer.vue'
@@ -30,6 +31,7 @@ useDiagnostics()
 useOutputsStore()
 const { theme } = useTheme()
 const { direction } = useLanguage()
+const { t } = useI18n()
 const route = useRoute()
 const { isNarrow, isStacked } = useWindowShape()
 keepInstallOffer()
@@ -66,6 +68,7 @@ const noticeWidth = computed(() => (route.name === 'build' ? `${inspector.widthP
     :dir="direction()"
     :offset="8"
     :gap="6"
+    :container-aria-label="t('settings.messages')"
     :visible-toasts="2"
     :style="{ '--toast-width': toastWidth }"
     :theme="theme === 'blackout' ? 'dark' : 'light'"

@@ -24,7 +24,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => (props.align === 'r
 </script>
 
 <template>
-  <Menu as="div">
+  <Menu v-slot="{ open }" as="div">
     <span ref="anchor" class="inline-flex max-w-full min-w-0">
       <MenuButton
         :aria-label="label"
@@ -36,7 +36,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => (props.align === 'r
       </MenuButton>
     </span>
     <Teleport to="body">
-      <div ref="panel" class="z-50 flex" :style="floatingStyles">
+      <div ref="panel" :role="open ? 'region' : undefined" :aria-label="open ? label : undefined" class="z-50 flex" :style="floatingStyles">
         <MenuItems
           :aria-label="label"
           class="max-h-full overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e] focus:outline-none"

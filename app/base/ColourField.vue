@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // A swatch that opens the system's colour chooser, and the code beside it.
 import { ref } from 'vue'
+import { i18n } from '../i18n.ts'
 
 const props = defineProps<{ modelValue: string; label: string; disabled?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
@@ -27,7 +28,7 @@ function commit(): void {
     <input
       type="text"
       :value="draft ?? modelValue"
-      :aria-label="`${label}, code`"
+      :aria-label="i18n.global.t('inspector.colourCode', { name: label })"
       :disabled="disabled"
       maxlength="7"
       spellcheck="false"

@@ -58,34 +58,35 @@ watch(
 
 <template>
   <Teleport to="body">
-    <div
-      v-if="at"
-      ref="panel"
-      role="menu"
-      :aria-label="label"
-      class="z-50 max-h-[calc(100vh-16px)] w-72 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e]"
-      :style="floatingStyles"
-      @keydown="onKey"
-      @contextmenu.prevent
-    >
-      <template v-for="(action, index) in actions" :key="index">
-        <p v-if="action.group" role="presentation" class="px-2.5 pt-2 pb-1 text-[12px] text-soft" :class="index > 0 ? 'mt-1 border-t border-line' : ''">
-          {{ action.group }}
-        </p>
-        <button
-          type="button"
-          role="menuitem"
-          class="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-1 text-start outline-none focus:bg-wash enabled:hover:bg-wash disabled:text-soft disabled:opacity-70"
-          :disabled="action.disabled"
-          @click="run(action)"
-        >
-          <component :is="action.icon" v-if="action.icon" :size="15" :stroke-width="1.8" class="shrink-0 text-soft" aria-hidden="true" />
-          <span class="min-w-0 flex-1">
-            <span class="block truncate" :title="action.label">{{ action.label }}</span>
-            <span v-if="action.detail" class="block text-[12px] leading-snug text-soft">{{ action.detail }}</span>
-          </span>
-        </button>
-      </template>
+    <div v-if="at" role="region" :aria-label="label">
+      <div
+        ref="panel"
+        role="menu"
+        :aria-label="label"
+        class="z-50 max-h-[calc(100vh-16px)] w-72 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e]"
+        :style="floatingStyles"
+        @keydown="onKey"
+        @contextmenu.prevent
+      >
+        <template v-for="(action, index) in actions" :key="index">
+          <p v-if="action.group" role="presentation" class="px-2.5 pt-2 pb-1 text-[12px] text-soft" :class="index > 0 ? 'mt-1 border-t border-line' : ''">
+            {{ action.group }}
+          </p>
+          <button
+            type="button"
+            role="menuitem"
+            class="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-1 text-start outline-none focus:bg-wash enabled:hover:bg-wash disabled:text-soft disabled:opacity-70"
+            :disabled="action.disabled"
+            @click="run(action)"
+          >
+            <component :is="action.icon" v-if="action.icon" :size="15" :stroke-width="1.8" class="shrink-0 text-soft" aria-hidden="true" />
+            <span class="min-w-0 flex-1">
+              <span class="block truncate" :title="action.label">{{ action.label }}</span>
+              <span v-if="action.detail" class="block text-[12px] leading-snug text-soft">{{ action.detail }}</span>
+            </span>
+          </button>
+        </template>
+      </div>
     </div>
   </Teleport>
 </template>

@@ -22,7 +22,7 @@ const chosen = computed(() => props.options.find((option) => option.value === pr
 </script>
 
 <template>
-  <Listbox :model-value="modelValue" :disabled="disabled" as="div" class="min-w-0" @update:model-value="emit('update:modelValue', $event)">
+  <Listbox v-slot="{ open }" :model-value="modelValue" :disabled="disabled" as="div" class="min-w-0" @update:model-value="emit('update:modelValue', $event)">
     <span ref="anchor" class="flex min-w-0">
       <ListboxButton
         :aria-label="`${label}: ${chosen}`"
@@ -34,7 +34,7 @@ const chosen = computed(() => props.options.find((option) => option.value === pr
       </ListboxButton>
     </span>
     <Teleport to="body">
-      <div ref="panel" class="z-50 flex" :style="floatingStyles">
+      <div ref="panel" :role="open ? 'region' : undefined" :aria-label="open ? label : undefined" class="z-50 flex" :style="floatingStyles">
         <ListboxOptions
           :aria-label="label"
           class="max-h-full w-full max-w-90 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e] focus:outline-none"

@@ -39,7 +39,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-end')
     </span>
     <Teleport to="body">
       <div ref="panel" class="z-50" :style="floatingStyles">
-        <PopoverPanel class="w-64 rounded-xl border border-line bg-raised px-3.5 py-2.5 leading-snug shadow-lg">
+        <PopoverPanel role="dialog" :aria-label="figure.label" class="w-64 rounded-xl border border-line bg-raised px-3.5 py-2.5 leading-snug shadow-lg">
           <b class="font-semibold">{{ figure.label }}.</b> {{ figure.hint }} {{ t('scopes.goodIs', { limit: figure.limit }) }}
         </PopoverPanel>
       </div>

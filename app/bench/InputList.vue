@@ -117,10 +117,12 @@ async function remove(): Promise<void> {
         >
           <InputPicture :input-id="input.id" :list="list" @seen="noteSeen(input.id, $event)" />
           <span class="block px-1 pt-1 pb-0.5">
-            <span dir="auto" class="block truncate pe-6 font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{
-              input.name
-            }}</span>
-            <span class="block truncate font-num text-[11px] text-soft tabular-nums">{{ stateOf(input) }}</span>
+            <span class="block pe-6"
+              ><span dir="auto" class="block truncate font-medium" :class="renamingId === input.id ? 'invisible' : ''" :title="input.name">{{
+                input.name
+              }}</span></span
+            >
+            <span class="block font-num text-[11px] leading-snug text-soft tabular-nums">{{ stateOf(input) }}</span>
           </span>
         </RouterLink>
         <div v-if="renamingId === input.id" class="absolute inset-x-1.5 bottom-[22px]">

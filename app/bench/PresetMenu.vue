@@ -7,6 +7,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import type { Input } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
+import IconButton from '../base/IconButton.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { usePresets } from './use-presets.ts'
 
@@ -63,7 +64,8 @@ function onFile(event: Event): void {
 </script>
 
 <template>
-  <div class="relative">
+  <div class="relative flex items-center">
+    <IconButton :icon="Save" size="small" :label="t('presets.save')" @click="startNaming" />
     <ActionMenu :actions="actions" :label="t('presets.title')" align="right">
       <span class="inline-flex items-center gap-1 rounded-lg px-2 py-1 font-medium text-soft hover:bg-sunk hover:text-ink">
         {{ t('presets.title') }} <ChevronDown :size="15" aria-hidden="true" />

@@ -116,6 +116,13 @@ async function measureAndHold(): Promise<void> {
         <span class="shrink-0 font-semibold" :class="step.on ? '' : 'text-soft'">{{ name }}</span>
         <span v-if="!isOpen" class="ms-auto min-w-0 truncate text-[11.5px] text-soft" :title="words.summaryOf(step)">{{ words.summaryOf(step) }}</span>
       </button>
+      <IconButton
+        v-if="step.kind === 'balance' && !isOpen"
+        :icon="WandSparkles"
+        size="small"
+        :label="t('bench.measureStep', { step: name })"
+        @click="measureAndHold"
+      />
       <ToggleSwitch
         :model-value="step.on"
         :label="t('bench.switchStep', { step: name })"

@@ -63,6 +63,8 @@ function choose(action: AddAction | null, close: () => void): void {
       <div ref="panel" class="z-50 flex" :style="floatingStyles">
         <PopoverPanel
           focus
+          role="dialog"
+          :aria-label="t('build.add')"
           class="flex max-h-full w-[min(660px,calc(100vw-16px))] flex-col overflow-hidden rounded-xl border border-line bg-raised shadow-[0_8px_28px_#0000002e]"
           data-testid="add-menu"
           @keydown.escape.capture.stop.prevent="close()"

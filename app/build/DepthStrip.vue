@@ -162,7 +162,9 @@ watch(
       </template>
       <template v-else>
         <h2 class="ms-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
-        <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''">{{ t('build.depthHint') }}</span>
+        <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''" :title="t('build.depthHint')">{{
+          t('build.depthHint')
+        }}</span>
       </template>
       <span
         v-if="note"
@@ -195,6 +197,7 @@ watch(
         class="size-7!"
         :label="isInspectorOpen ? t('inspector.foldAway') : t('inspector.open')"
         :aria-expanded="isInspectorOpen"
+        data-opens-inspector
         @click="emit('toggleInspector')"
       />
     </div>

@@ -100,7 +100,7 @@ function setShadow(part: Partial<Shadow>, key: string): void {
         <IconButton v-if="copiedFrame" :icon="ClipboardPaste" size="small" :label="t('inspector.giveStyle')" @click="pasteFrame" />
       </span>
     </template>
-    <SelectRow v-if="!isDrawn" :model-value="frame.form" :label="t('inspector.form')" :options="forms" @update:model-value="set({ form: $event })" />
+    <ChoiceBar v-if="!isDrawn" :model-value="frame.form" :label="t('inspector.form')" :choices="forms" @update:model-value="set({ form: $event })" />
     <SelectRow
       v-if="hasProportions"
       class="mt-2"

@@ -10,7 +10,6 @@ import { useAirStore } from '../air/air.store.ts'
 import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
 import { useShowStore } from '../show/show.store.ts'
-import { useLayouts } from './layouts/use-layouts.ts'
 import { nextStepOf, type NextStep } from './next-step.ts'
 import { useAddLayer } from './use-add-layer.ts'
 
@@ -20,7 +19,6 @@ const { t } = useI18n()
 const router = useRouter()
 const showStore = useShowStore()
 const air = useAirStore()
-const { open: openLayouts } = useLayouts()
 const { addText } = useAddLayer()
 const stored = useLocalStorage<readonly string[]>('green-room:dismissed-steps', [])
 const dismissed = computed(() => (Array.isArray(stored.value) ? stored.value : []))
@@ -33,7 +31,6 @@ const inputName = computed(() => showStore.show?.inputs.find(({ id }) => id === 
 
 /** The feed has its button in the header. */
 const acts: Readonly<Record<Exclude<NextStep, 'feed'>, () => void>> = {
-  layout: () => openLayouts(),
   cleanUp: () => void router.push({ name: 'bench', params: { showId: showStore.showId!, inputId: next.value!.inputId! } }),
   text: () => addText(),
   scene: () => emit('addScene'),

@@ -178,10 +178,12 @@ watch(
               >{{ index + 1 }}</span
             >
           </span>
-          <span v-if="renamingId !== scene.id" dir="auto" class="mt-0.5 line-clamp-2 pe-6 ps-0.5 text-[12.5px] leading-4 font-medium">
-            <span v-if="scene.mark" class="me-1 inline-block size-2 rounded-full" :style="{ background: markColours[scene.mark] }"></span
-            ><Lock v-if="scene.locked" :size="10" class="me-0.5 inline" :aria-label="t('layer.locked')" />{{ scene.name }}
-          </span>
+          <span v-if="renamingId !== scene.id" class="mt-0.5 block pe-6 ps-0.5"
+            ><span dir="auto" class="line-clamp-2 text-[12.5px] leading-4 font-medium">
+              <span v-if="scene.mark" class="me-1 inline-block size-2 rounded-full" :style="{ background: markColours[scene.mark] }"></span
+              ><Lock v-if="scene.locked" :size="10" class="me-0.5 inline" :aria-label="t('layer.locked')" />{{ scene.name }}
+            </span></span
+          >
         </button>
         <span
           v-if="tagOf(scene)"

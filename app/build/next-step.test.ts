@@ -17,9 +17,9 @@ function withText(show: Show): Show {
   return addLayer(addContents(show, contents), show.scenes[0]!.id, layer)
 }
 
-it('leads from an empty scene to the feed, one step at a time', () => {
+it('leads from a camera to the feed, one step at a time; an empty scene says on the stage how to begin', () => {
   const empty = addScene(bare, newScene('Empty', makeId))
-  expect(nextOf(empty, 1)?.step).toBe('layout')
+  expect(nextOf(empty, 1)).toBeNull()
   expect(nextOf(bare)).toEqual({ step: 'cleanUp', inputId: bare.inputs.find(({ kind }) => kind === 'camera')!.id })
   const cleaned: Show = { ...bare, inputs: fresh.inputs.map((input) => ({ ...input, treatment: input.treatment.map((step) => ({ ...step, on: true })) })) }
   const isClean = cleaned.inputs.some(({ treatment }) => treatment.length > 0)

@@ -5,7 +5,7 @@ import { isText } from '../../core/layers/text.ts'
 import { layersOf } from '../../core/layers/tree.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
 
-export const nextSteps = ['layout', 'cleanUp', 'text', 'scene', 'feed'] as const
+export const nextSteps = ['cleanUp', 'text', 'scene', 'feed'] as const
 export type NextStep = (typeof nextSteps)[number]
 
 export interface NextStepFacts {
@@ -19,9 +19,10 @@ export interface NextStepFacts {
 /** The first step that is open, and the input that it is about; null when there is nothing left to say. */
 export function nextStepOf({ show, scene, isFeedOn, dismissed }: NextStepFacts): { readonly step: NextStep; readonly inputId: string | null } | null {
   const layers = layersOf(scene)
+  // The stage itself says how to begin.
+  if (layers.length === 0) return null
   const uncleaned = layers.map((layer) => inputOf(show, layer)).find((input) => input !== undefined && isCamera(input) && !input.treatment.some(({ on }) => on))
   const isOpen: Readonly<Record<NextStep, boolean>> = {
-    layout: layers.length === 0,
     cleanUp: uncleaned !== undefined,
     text: !layers.some(isText),
     scene: show.scenes.length === 1,

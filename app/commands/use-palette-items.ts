@@ -13,6 +13,7 @@ import { keyWords } from './keys.ts'
 import { commandIds } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 import { useCommands } from './use-commands.ts'
+import { useSettingItems } from './use-setting-items.ts'
 
 export interface PaletteItem extends Findable {
   readonly icon: Component | null
@@ -28,6 +29,7 @@ export function usePaletteItems() {
   const keys = useKeysStore()
   const { commands } = useCommands()
   const { actions: additions } = useAddLayer()
+  const { settings } = useSettingItems()
 
   const ofCommands = computed(() =>
     commandIds.flatMap((id): PaletteItem[] => {
@@ -93,6 +95,7 @@ export function usePaletteItems() {
       // What is there already comes before what would be added under the same name.
       ...things.value,
       ...(isBuilding ? ofAdditions.value : []),
+      ...settings.value,
     ]
   })
 

@@ -2,6 +2,8 @@
 import '@fontsource-variable/bricolage-grotesque'
 import '@fontsource-variable/instrument-sans'
 import { drawHoldingCard } from '../../core/card/holding-card.ts'
+import { languageFor, languageOf, type Catalogue } from '../locales/languages.ts'
+import en from '../locales/en/index.ts'
 import type {} from '../outputs/outputs.store.ts'
 
 const LOOK_EVERY_MS = 250
@@ -11,6 +13,22 @@ const video = document.querySelector<HTMLVideoElement>('#feed')!
 const card = document.querySelector<HTMLCanvasElement>('#card')!
 let shown: MediaStreamTrack | null = null
 let stillTimer = 0
+
+/** Words in the language of the studio that opened this window; in English where that cannot be loaded. */
+async function say(): Promise<void> {
+  const tag = languageFor(localStorage.getItem('green-room:language') ?? 'auto', navigator.languages)
+  const { load, direction } = languageOf(tag)
+  document.documentElement.lang = tag
+  document.documentElement.dir = direction
+  write(await load().catch(() => en))
+}
+
+function write({ outputs }: Catalogue): void {
+  document.title = outputs.windowTitle
+  card.setAttribute('aria-label', outputs.card)
+  video.setAttribute('aria-label', outputs.feed)
+  document.querySelector('#hint')!.textContent = outputs.fullScreen
+}
 
 function drawCard(): void {
   card.width = 1280
@@ -62,6 +80,8 @@ document.addEventListener('keydown', ({ key }) => {
 })
 void document.fonts.load("700 58px 'Bricolage Grotesque Variable'").then(drawCard, drawCard)
 drawCard()
+write(en)
+void say()
 video.hidden = true
 stir()
 follow()

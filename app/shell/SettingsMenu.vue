@@ -8,7 +8,6 @@ import { decimals } from '../base/decimals.ts'
 import type { ExecutorPin } from '../../engine/executors.ts'
 import BaseButton from '../base/BaseButton.vue'
 import ChoiceBar from '../base/ChoiceBar.vue'
-import SelectMenu from '../base/SelectMenu.vue'
 import ToggleSwitch from '../base/ToggleSwitch.vue'
 import { keyWords } from '../commands/keys.ts'
 import { useKeysStore } from '../commands/keys.store.ts'
@@ -64,7 +63,7 @@ const shortcuts = computed(() => [
       <p class="mt-2 mb-1 text-soft">{{ t('settings.theme') }}</p>
       <ChoiceBar v-model="theme" :label="t('settings.theme')" :choices="themes" />
       <p class="mt-3 mb-1 text-soft">{{ t('settings.language') }}</p>
-      <SelectMenu :model-value="language" :label="t('settings.language')" :options="languageOptions" @update:model-value="chooseLanguage($event)" />
+      <ChoiceBar :model-value="language" :label="t('settings.language')" :choices="languageOptions" @update:model-value="chooseLanguage($event)" />
       <p v-if="languageFailed" role="alert" class="mt-1 text-[12.5px] leading-snug">{{ t('settings.languageFailed', { language: languageFailed }) }}</p>
       <p class="mt-3 mb-1 text-soft">{{ t('machine.madeBy') }}</p>
       <ChoiceBar :model-value="engine.pin" :label="t('machine.madeBy')" :choices="choices" @update:model-value="engine.pinExecutor($event)" />

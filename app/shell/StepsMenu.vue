@@ -24,7 +24,7 @@ const isEmpty = computed(() => rows.value.length === 1)
 </script>
 
 <template>
-  <Menu as="div">
+  <Menu v-slot="{ open }" as="div">
     <span ref="anchor" class="inline-flex">
       <MenuButton
         class="inline-grid h-8 w-6 place-items-center rounded-md text-soft hover:bg-sunk hover:text-ink"
@@ -35,7 +35,7 @@ const isEmpty = computed(() => rows.value.length === 1)
       </MenuButton>
     </span>
     <Teleport to="body">
-      <div ref="panel" class="z-50 flex" :style="floatingStyles">
+      <div ref="panel" :role="open ? 'region' : undefined" :aria-label="open ? t('header.steps') : undefined" class="z-50 flex" :style="floatingStyles">
         <MenuItems
           class="max-h-full w-72 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e] focus:outline-none"
           :aria-label="t('header.steps')"

@@ -51,15 +51,29 @@ describe('Settings', () => {
     wrapper.unmount()
   })
 
-  it('lets the presenter choose the theme, and who draws the picture', async () => {
+  it('lets the presenter choose the theme, the language, and who draws the picture', async () => {
     const wrapper = await opened()
     const choices = wrapper.findAll('[role=radio]')
-    expect(choices.map((choice) => choice.text())).toEqual(['Light', 'Dark', 'Automatic', 'Processor', 'Graphics card'])
-    await choices[3]!.trigger('click')
+    expect(choices.map((choice) => choice.text())).toEqual([
+      'Light',
+      'Dark',
+      'As in the browser',
+      'English',
+      'Deutsch',
+      'Automatic',
+      'Processor',
+      'Graphics card',
+    ])
+    await choices[6]!.trigger('click')
     expect(pinned).toEqual(['cpu'])
     await choices[1]!.trigger('click')
     expect(document.documentElement.dataset['theme']).toBe('blackout')
     await choices[0]!.trigger('click')
+    await choices[4]!.trigger('click')
+    await vi.waitFor(() => expect(document.documentElement.lang).toBe('de'))
+    await vi.waitFor(() => expect(wrapper.text()).toContain('Bild zeichnen mit'))
+    await choices[3]!.trigger('click')
+    await vi.waitFor(() => expect(document.documentElement.lang).toBe('en'))
     wrapper.unmount()
   })
 })

@@ -27,6 +27,28 @@ export class Hand {
     await (await asked).setFiles(file)
   }
 
+  /** Drops files on the stage, from a folder of the machine: one action. */
+  async drop(page: Page, files: readonly { name: string; mimeType: string; buffer: Buffer }[]): Promise<void> {
+    this.actions += 1
+    const transfer = await page.evaluateHandle(
+      (list) => {
+        const data = new DataTransfer()
+        for (const { name, mimeType, base64 } of list)
+          data.items.add(new File([Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))], name, { type: mimeType }))
+        return data
+      },
+      files.map(({ name, mimeType, buffer }) => ({ name, mimeType, base64: buffer.toString('base64') })),
+    )
+    await page.getByRole('region', { name: 'Stage', exact: true }).dispatchEvent('drop', { dataTransfer: transfer })
+  }
+
+  /** Prints how many actions, or presses of keys, something took, and holds them to a limit. */
+  tell(what: string, limit: number, unit: 'actions' | 'presses' = 'actions'): void {
+    // eslint-disable-next-line no-console -- the figure is the point
+    console.log(`${what}: ${this[unit]} ${unit} of ${limit}`)
+    expect(this[unit], what).toBeLessThanOrEqual(limit)
+  }
+
   async select(target: Locator, label: string): Promise<void> {
     this.actions += 1
     await target.selectOption({ label })

@@ -94,12 +94,6 @@ async function expectAsReference(
     .toBe('alike')
 }
 
-function tell(words: string, hand: Hand, limit: number): void {
-  // eslint-disable-next-line no-console -- the figure is the point
-  console.log(`${words}: ${hand.actions} actions of ${limit}`)
-  expect(hand.actions).toBeLessThanOrEqual(limit)
-}
-
 const layoutButton = (page: Page) => page.getByRole('button', { name: 'Layout', exact: true })
 const layout = (page: Page, name: string) => page.getByTestId('layouts').getByRole('button', { name, exact: true })
 
@@ -108,21 +102,6 @@ async function presentTheScreen(page: Page, hand: Hand): Promise<void> {
   await hand.click(layoutButton(page))
   await hand.click(page.getByRole('button', { name: /^What you show/ }))
   await hand.click(page.getByRole('option', { name: 'Stand-in screen: hive scale' }))
-}
-
-/** Files are let fall on the stage: one action. */
-async function drop(page: Page, hand: Hand, files: readonly { name: string; mimeType: string; buffer: Buffer }[]): Promise<void> {
-  hand.actions += 1
-  const transfer = await page.evaluateHandle(
-    (list) => {
-      const data = new DataTransfer()
-      for (const { name, mimeType, base64 } of list)
-        data.items.add(new File([Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))], name, { type: mimeType }))
-      return data
-    },
-    files.map(({ name, mimeType, buffer }) => ({ name, mimeType, base64: buffer.toString('base64') })),
-  )
-  await page.getByRole('region', { name: 'Stage', exact: true }).dispatchEvent('drop', { dataTransfer: transfer })
 }
 
 /** Drags on the stage, in canvas pixels; `key` is held meanwhile. */
@@ -143,7 +122,7 @@ test('(a) a third and two thirds with a divider: 640 px off each side on 1920, a
   await openEmpty(page, server, emptyShow(['Scene 1'], FULL_HD))
   await presentTheScreen(page, hand)
   await hand.click(layout(page, 'One third, two thirds'))
-  tell('(a) third with divider', hand, 6)
+  hand.tell('(a) third with divider', 6)
   const [scene] = (await saved(page, server)).scenes
   const camera = layerNamed(scene!, 'Camera')
   expect(camera.placement).toMatchObject({ x: 0, y: 0, width: 640, height: 1080 })
@@ -159,7 +138,7 @@ test('(b) over the shoulder, in at most 6 actions', async ({ page, server }) => 
   await openEmpty(page, server)
   await presentTheScreen(page, hand)
   await hand.click(layout(page, 'Over the shoulder'))
-  tell('(b) over the shoulder', hand, 6)
+  hand.tell('(b) over the shoulder', 6)
   const [scene] = (await saved(page, server)).scenes
   expect(scene!.layers.map(({ name }) => name)).toEqual(['Camera', 'Hive scale'])
   const { x, width } = layerNamed(scene!, 'Hive scale').placement
@@ -174,7 +153,7 @@ test('(c) two frames of one style: border 4, corner 30, a shadow, in at most 10 
   await openEmpty(page, server, emptyShow(['Scene 1'], FULL_HD))
   await presentTheScreen(page, hand)
   await hand.click(layout(page, 'Two frames'))
-  tell('(c) two frames of one style', hand, 10)
+  hand.tell('(c) two frames of one style', 10)
   const [scene] = (await saved(page, server)).scenes
   const frames = [layerNamed(scene!, 'Camera').frame, layerNamed(scene!, 'Hive scale').frame]
   expect(frames[0]).toEqual(frames[1])
@@ -190,7 +169,7 @@ test('(d) a logo in all scenes, moved once for all, in at most 5 actions', async
   const buffer = await sharp({ create: { width: 200, height: 160, channels: 4, background: '#c23b2ecc' } })
     .png()
     .toBuffer()
-  await drop(page, hand, [{ name: 'Logo.png', mimeType: 'image/png', buffer }])
+  await hand.drop(page, [{ name: 'Logo.png', mimeType: 'image/png', buffer }])
   const pane = page.getByRole('button', { name: /^Logo, Picture/ })
   await expect(pane).toBeVisible()
   const stage = (await page.getByTestId('stage').boundingBox())!
@@ -202,7 +181,7 @@ test('(d) a logo in all scenes, moved once for all, in at most 5 actions', async
   hand.actions += 1
   await drag(page, [1150, 90], [170, 600], 1280)
   await hand.click(page.getByRole('button', { name: 'Move it there too' }))
-  tell('(d) logo in all scenes, moved once for all', hand, 5)
+  hand.tell('(d) logo in all scenes, moved once for all', 5)
   const { scenes } = await saved(page, server)
   const places = scenes.map((scene) => layerNamed(scene, 'Logo').placement)
   expect(places[0]!.x).toBeLessThan(200)
@@ -219,7 +198,7 @@ test('(e) inside the page before a white wall, in at most 6 actions', async ({ p
   await hand.click(page.getByRole('button', { name: /^What you show/ }))
   await hand.click(page.getByRole('option', { name: 'Stand-in screen: hive scale' }))
   await hand.click(layout(page, 'Inside the page'))
-  tell('(e) inside the page', hand, 6)
+  hand.tell('(e) inside the page', 6)
   const [scene] = (await saved(page, server)).scenes
   expect(scene!.layers.map(({ name, part, blend }) => [name, part, blend])).toEqual([
     ['Hive scale', null, 'normal'],
@@ -249,7 +228,7 @@ test('(f) five scenes by duplicate and change, in at most 20 actions', async ({ 
     await hand.click(layoutButton(page))
     await hand.click(layout(page, name))
   }
-  tell('(f) five scenes by duplicate and change', hand, 20)
+  hand.tell('(f) five scenes by duplicate and change', 20)
   const { scenes, inputs } = await saved(page, server)
   expect(scenes).toHaveLength(5)
   expect(inputs).toHaveLength(2)
@@ -268,7 +247,7 @@ test('(g) a table of four cameras, in at most 7 actions', async ({ page, server 
     await hand.click(page.getByRole('option', { name, exact: true }))
   }
   await hand.click(layout(page, 'Round table'))
-  tell('(g) table of four', hand, 7)
+  hand.tell('(g) table of four', 7)
   const [scene] = (await saved(page, server)).scenes
   const cameras = scene!.layers.filter(({ visible }) => visible)
   expect(cameras).toHaveLength(4)
@@ -282,19 +261,17 @@ test('(h) a looping background with the presenter in a soft square, border 13 at
   await openEmpty(page, server)
   const { readFileSync } = await import('node:fs')
   const clip = readFileSync(new URL('../fixtures/clips/h264-bframes.mp4', import.meta.url))
-  await drop(page, hand, [{ name: 'Loop.mp4', mimeType: 'video/mp4', buffer: clip }])
+  await hand.drop(page, [{ name: 'Loop.mp4', mimeType: 'video/mp4', buffer: clip }])
   await expect(page.getByTestId('clip-place')).toBeVisible()
   await hand.click(layoutButton(page))
   await hand.click(layout(page, 'Bottom corner'))
   await page.keyboard.press('Escape')
-  const form = page.getByRole('button', { name: /^Shape:/ })
-  await hand.click(form)
-  await hand.click(page.getByRole('option', { name: 'Soft square' }))
+  await hand.click(page.getByRole('radio', { name: 'Soft square' }))
   hand.actions += 1
   await setNumber(page, 'Border width', '13')
   hand.actions += 1
   await setNumber(page, 'Border opacity', '70')
-  tell('(h) looping background, soft square', hand, 9)
+  hand.tell('(h) looping background, soft square', 9)
   const show = await saved(page, server)
   const camera = layerNamed(show.scenes[0]!, 'Camera')
   expect(camera.frame).toMatchObject({ form: 'softSquare', border: { widthPx: 13, opacity: 0.7 } })
@@ -348,7 +325,7 @@ test('(i) watching together: a browser tab beside the presenter with a caption, 
     await page.keyboard.press('Escape')
     await hand.click(page.getByRole('button', { name: 'Add text' }))
     await hand.write(page.getByRole('textbox', { name: 'Line 1' }), 'Watching: a swarm moves in')
-    tell('(i) watching together', hand, 9)
+    hand.tell('(i) watching together', 9)
     const show = await saved(page, server)
     expect(show.scenes[0]!.layers.map(({ name }) => name)).toEqual(['Screen', 'Camera', 'Divider', 'Text'])
     // The tab is on the stage: its two colours, in the half that is not the presenter's.
@@ -385,7 +362,7 @@ test('(j) cropped here only, unchanged elsewhere, in at most 4 actions', async (
   await hand.click(page.getByTestId('depth').getByRole('button', { name: /^Desk camera/ }))
   hand.actions += 1
   await drag(page, [1280, 360], [1000, 360], 1280, 'Alt')
-  tell('(j) cropped here only', hand, 4)
+  hand.tell('(j) cropped here only', 4)
   const after = await saved(page, server, 'demo-brood-frame')
   const scene = after.scenes[1]!
   const camera = layerNamed(scene, 'Desk camera')

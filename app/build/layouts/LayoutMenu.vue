@@ -1,23 +1,22 @@
 <script setup lang="ts">
 // Layouts as small live pictures of what they would make of this scene. The card stays while they are tried.
 import { onClickOutside } from '@vueuse/core'
-import { Image, LayoutPanelLeft, UserRound, X } from 'lucide-vue-next'
+import { LayoutPanelLeft, X } from 'lucide-vue-next'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { LayoutName } from '../../../core/layout/arrange/layouts.ts'
-import type { Rect } from '../../../core/box/fit.ts'
 import ChoiceBar from '../../base/ChoiceBar.vue'
 import IconButton from '../../base/IconButton.vue'
-import LivePicture from '../../live-picture/LivePicture.vue'
 import { useShowStore } from '../../show/show.store.ts'
 import { useAddFiles } from '../use-add-files.ts'
+import LayoutTile from './LayoutTile.vue'
 import PartSelect from './PartSelect.vue'
 import { FROM_FILE, NOTHING, useCast } from './use-cast.ts'
 import { useLayouts } from './use-layouts.ts'
 
 const { t } = useI18n()
 const showStore = useShowStore()
-const { isOpen, side, drafts, take, open, tidy } = useLayouts()
+const { isOpen, side, drafts, take, takeAgain, open, tidy } = useLayouts()
 const { cast, people, peopleOptions, choosePeople, page, pageOptions, choosePage, setPage, firstCamera, layers } = useCast()
 const { chooseFiles } = useAddFiles()
 const anchor = useTemplateRef<HTMLElement>('anchor')
@@ -26,13 +25,6 @@ const grid = useTemplateRef<HTMLElement>('grid')
 onClickOutside(panel, () => (isOpen.value = false), { ignore: [anchor, '[role="listbox"]', '[data-sonner-toaster]'] })
 
 const PREVIEW_PX = 176
-const canvas = computed(() => showStore.show!.canvas)
-/** High canvases have high previews, but no higher than the card can hold. */
-const preview = computed(() => {
-  const { widthPx, heightPx } = canvas.value
-  const height = Math.min(PREVIEW_PX * 0.62, (PREVIEW_PX * heightPx) / widthPx)
-  return { widthPx: Math.round((height * widthPx) / heightPx), heightPx: Math.round(height) }
-})
 const sides = computed(() => (['left', 'right'] as const).map((value) => ({ value, label: t(`layouts.sides.${value}`) })))
 const nameOf = (id: string | undefined) => layers.value.find((layer) => layer.id === id)?.name ?? ''
 const peopleWords = computed(() => {
@@ -47,18 +39,20 @@ const note = computed(() => {
 })
 
 function onPage(value: string): void {
-  if (value !== FROM_FILE) return choosePage(value)
-  chooseFiles((layerId) => setPage(layerId))
+  if (value === FROM_FILE)
+    chooseFiles((layerId) => {
+      setPage(layerId)
+      takeAgain()
+    })
+  else {
+    choosePage(value)
+    takeAgain()
+  }
 }
 
-function styleOf(box: Rect) {
-  const { widthPx, heightPx } = canvas.value
-  return {
-    left: `${(box.x / widthPx) * 100}%`,
-    top: `${(box.y / heightPx) * 100}%`,
-    width: `${(box.width / widthPx) * 100}%`,
-    height: `${(box.height / heightPx) * 100}%`,
-  }
+function onPeople(values: readonly string[]): void {
+  choosePeople(values)
+  takeAgain()
 }
 
 function close(): void {
@@ -119,7 +113,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
             :words="peopleWords"
             :options="peopleOptions"
             :disabled="showStore.scene.locked"
-            @update:model-value="choosePeople"
+            @update:model-value="onPeople"
           />
           <PartSelect
             class="w-80 max-w-full"
@@ -146,21 +140,7 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
               @click="take(draft.name)"
               @keydown="onKey($event, index)"
             >
-              <span class="grid place-items-center overflow-hidden rounded-[4px] bg-well">
-                <span dir="ltr" class="relative block" :style="{ width: `${preview.widthPx}px`, height: `${preview.heightPx}px`, maxWidth: '100%' }">
-                  <LivePicture
-                    class="pointer-events-none absolute inset-0"
-                    :request="{ kind: 'draft', scene: draft.scene, contents: draft.contents }"
-                    :width-px="preview.widthPx * 2"
-                    :height-px="preview.heightPx * 2"
-                    label=""
-                  />
-                  <span v-for="(box, i) in draft.open.presenters" :key="i" class="open-place" :style="styleOf(box)"
-                    ><UserRound :size="22" aria-hidden="true"
-                  /></span>
-                  <span v-if="draft.open.page" class="open-place" :style="styleOf(draft.open.page)"><Image :size="20" aria-hidden="true" /></span>
-                </span>
-              </span>
+              <LayoutTile :draft="draft" :width-px="PREVIEW_PX" />
               <span class="mt-1 block truncate px-0.5 font-medium">{{ labelOf(draft.name) }}</span>
             </button>
           </li>
@@ -170,14 +150,3 @@ const labelOf = (name: LayoutName) => t(`layouts.names.${name}`)
     </div>
   </Teleport>
 </template>
-
-<style scoped>
-.open-place {
-  position: absolute;
-  display: grid;
-  place-items: center;
-  border: 1px dashed #ffffff8c;
-  color: #ffffffb8;
-  background: #ffffff14;
-}
-</style>

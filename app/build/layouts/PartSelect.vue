@@ -15,6 +15,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-start', true)
 
 <template>
   <Listbox
+    v-slot="{ open }"
     :model-value="modelValue"
     :multiple="Array.isArray(modelValue)"
     :disabled="disabled"
@@ -32,7 +33,7 @@ const floatingStyles = useFloatingPanel(anchor, panel, () => 'top-start', true)
       </ListboxButton>
     </span>
     <Teleport to="body">
-      <div ref="panel" class="z-[60] flex" :style="floatingStyles">
+      <div ref="panel" :role="open ? 'region' : undefined" :aria-label="open ? label : undefined" class="z-[60] flex" :style="floatingStyles">
         <ListboxOptions
           :aria-label="label"
           class="max-h-full w-full max-w-90 overflow-auto rounded-xl border border-line bg-raised p-1.5 shadow-[0_8px_28px_#0000002e] focus:outline-none"

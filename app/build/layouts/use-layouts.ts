@@ -25,6 +25,8 @@ export interface LayoutDraft {
 
 const isOpen = ref(false)
 const side = ref<PresenterSide>('left')
+/** What was taken since the layouts were opened: who comes later gets a place in it. */
+let taken: { readonly sceneId: string; readonly name: LayoutName } | null = null
 let stopWaiting: (() => void) | null = null
 /** Parts that were hidden before the layouts were opened: by the presenter, as far as anybody knows. */
 let hiddenBefore: ReadonlySet<string> = new Set()
@@ -79,6 +81,7 @@ export function useLayouts() {
     if (cast.value.presenters.length === 0) firstCamera.value.bring()
     const { sceneId } = showStore
     if (sceneId === null) return
+    taken = { sceneId, name }
     showStore.edit(t('edits.layout', { name: t(`layouts.names.${name}`) }), (show) => arranged(show, sceneId, name, makeId))
     settleLater(name)
   }
@@ -104,12 +107,19 @@ export function useLayouts() {
 
   /** Takes away what layouts that were tried and left have left behind: nothing that is seen, so nothing to undo. */
   function tidy(): void {
+    taken = null
     const isWaiting = waited !== null && showStore.scene === waited
     showStore.amend((show) => withoutIdleParts(show, hiddenBefore))
     if (isWaiting) waited = showStore.scene
   }
 
+  /** Gives what was chosen after the layout its place. */
+  function takeAgain(): void {
+    if (taken !== null && taken.sceneId === showStore.sceneId) take(taken.name)
+  }
+
   function open(): void {
+    if (taken?.sceneId !== showStore.sceneId) taken = null
     isOpen.value = true
     hiddenBefore = showStore.show === null ? new Set() : hiddenParts(showStore.show)
     const ids = (showStore.scene?.layers ?? []).flatMap((layer) => inputIdOf(layer) ?? [])
@@ -117,5 +127,5 @@ export function useLayouts() {
     void lookIn(cameras.map(({ id }) => id))
   }
 
-  return { isOpen, side, drafts, take, open, tidy }
+  return { isOpen, side, drafts, take, takeAgain, open, tidy }
 }

@@ -1,19 +1,17 @@
 <script setup lang="ts">
-import { Camera, Image, LayoutPanelLeft, LoaderCircle, Type } from 'lucide-vue-next'
+import { LoaderCircle } from 'lucide-vue-next'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { safeArea } from '../../../core/layout/safe-area.ts'
-import BaseButton from '../../base/BaseButton.vue'
-import EmptyState from '../../base/EmptyState.vue'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useAirStore } from '../../air/air.store.ts'
 import LivePicture from '../../live-picture/LivePicture.vue'
 import { useWindowShape } from '../../shell/use-window-shape.ts'
 import { useShowStore } from '../../show/show.store.ts'
+import EmptyStage from './EmptyStage.vue'
 import StageHandles from './StageHandles.vue'
 import StageTrouble from './StageTrouble.vue'
-import { useLayouts } from '../layouts/use-layouts.ts'
 import { useAddLayer } from '../use-add-layer.ts'
 import { useSafeLines } from './use-safe-lines.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
@@ -23,8 +21,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
 const air = useAirStore()
-const { open: openLayouts } = useLayouts()
-const { addFiles, addText, addCamera, chooseFiles } = useAddLayer()
+const { addFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
 const { words: trouble } = useStageTrouble()
 const well = useTemplateRef<HTMLDivElement>('well')
@@ -121,12 +118,7 @@ function onDrop(event: DragEvent): void {
       </template>
       <StageHandles :zoom="zoom" />
       <div v-if="showStore.scene.layers.length === 0" class="pointer-events-none absolute inset-0 grid place-items-center text-[#e9e6dd]">
-        <EmptyState class="pointer-events-auto" :title="t('build.emptyScene')" :hint="t('build.emptySceneHint')">
-          <BaseButton kind="primary" :icon="LayoutPanelLeft" @click="openLayouts">{{ t('build.beginWithLayout') }}</BaseButton>
-          <BaseButton class="text-ink" :icon="Camera" @click="addCamera">{{ t('build.addCamera') }}</BaseButton>
-          <BaseButton class="text-ink" :icon="Image" @click="chooseFiles()">{{ t('build.addPicture') }}</BaseButton>
-          <BaseButton class="text-ink" :icon="Type" @click="addText">{{ t('build.addText') }}</BaseButton>
-        </EmptyState>
+        <EmptyStage class="pointer-events-auto" />
       </div>
       <p
         v-else-if="!engine.hasFirstPicture && trouble === null"
