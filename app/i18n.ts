@@ -3,18 +3,22 @@ import { languageOf } from './locales/languages.ts'
 import en from './locales/en/index.ts'
 
 export const i18n = createI18n({ legacy: false, locale: 'en', fallbackLocale: 'en', messages: { en } })
+// The library's type knows the languages that were there at the start only.
+const { global } = i18n as unknown as { global: { setLocaleMessage: (tag: string, words: object) => void; locale: { value: string } } }
 
 /**
- * Shows every text in another language, loading its catalogue first; the page then says its language and its direction of reading.
+ * Loads the catalogue of a language, which does not show it yet.
  *
  * @param tag a BCP 47 tag that `languageFor` gave
- * @throws what the import throws when the catalogue cannot be loaded; the old language stays then
+ * @throws what the import throws when the catalogue cannot be loaded
  */
-export async function useCatalogue(tag: string): Promise<void> {
-  const { load, direction } = languageOf(tag)
-  const { global } = i18n as unknown as { global: { setLocaleMessage: (tag: string, words: object) => void; locale: { value: string } } }
-  if (tag !== 'en') global.setLocaleMessage(tag, await load())
+export async function loadCatalogue(tag: string): Promise<void> {
+  if (tag !== 'en') global.setLocaleMessage(tag, await languageOf(tag).load())
+}
+
+/** Shows every text in a language whose catalogue is loaded; the page then says its language and its direction of reading. */
+export function showCatalogue(tag: string): void {
   global.locale.value = tag
   document.documentElement.lang = tag
-  document.documentElement.dir = direction
+  document.documentElement.dir = languageOf(tag).direction
 }

@@ -12,7 +12,7 @@ function controlOf(root: string, label: string): HTMLElement | null {
   }
   const found = named.find(fits) ?? null
   if (found === null || found.matches('button, input, textarea, [tabindex]')) return found
-  return found.querySelector<HTMLElement>('[tabindex="0"], button, input') ?? found
+  return found.querySelector<HTMLElement>('[tabindex="0"]') ?? found.querySelector<HTMLElement>('button, input') ?? found
 }
 
 /** Opens the section that hides a control. */
@@ -25,8 +25,8 @@ function unfold(control: HTMLElement): void {
  *
  * @returns false when it does not come: what is selected has no such setting
  */
-export async function reachSetting(root: string, label: string): Promise<boolean> {
-  const until = performance.now() + PATIENCE_MS
+export async function reachSetting(root: string, label: string, patienceMs = PATIENCE_MS): Promise<boolean> {
+  const until = performance.now() + patienceMs
   while (performance.now() < until) {
     const control = controlOf(root, label)
     if (control !== null) {

@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { ref } from 'vue'
-import { useCatalogue } from '../i18n.ts'
+import { loadCatalogue, showCatalogue } from '../i18n.ts'
 import { languageFor, languageOf } from '../locales/languages.ts'
 
 /** A BCP 47 tag, or `auto` for the language of the browser. */
@@ -16,10 +16,13 @@ async function show(): Promise<void> {
   const tag = languageFor(chosen.value, navigator.languages)
   failed.value = null
   try {
+    await loadCatalogue(tag)
+    // Another may have been chosen meanwhile.
     if (mine !== turn) return
-    await useCatalogue(tag)
+    showCatalogue(tag)
     shown.value = tag
   } catch {
+    if (mine !== turn) return
     // The words that are there stay: what failed is said in the settings, where it can be tried again.
     failed.value = languageOf(tag).name
   }
