@@ -102,7 +102,7 @@ function rename(name: string): void {
         />
         <ActionMenu v-else :actions="showActions" :label="t('header.showMenu', { name: showStore.show.name })">
           <span dir="auto" class="min-w-0 max-w-44 truncate hover:text-ink" :title="showStore.show.name">{{ showStore.show.name }}</span>
-          <ChevronDown :size="14" aria-hidden="true" />
+          <ChevronDown :size="14" class="shrink-0" aria-hidden="true" />
         </ActionMenu>
       </div>
     </div>

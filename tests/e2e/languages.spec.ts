@@ -179,6 +179,9 @@ test('the language follows the browser until one is chosen; the choice stays, an
 }) => {
   const context = await browser.newContext({ locale: 'de-AT', viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
+  let isCutOff = false
+  // From the start: a route that is laid while workers load can wait for them for ever (Playwright 1.65.1, as observed).
+  await page.route('**/assets/**', (route) => (isCutOff ? route.abort('connectionrefused') : route.continue()))
   await page.goto(`${server.studioUrl}/shows`)
   await expect(page.getByRole('heading', { name: showsWords.shows.title })).toBeVisible()
   await expect(page.locator('html')).toHaveAttribute('lang', 'de')
@@ -190,12 +193,11 @@ test('the language follows the browser until one is chosen; the choice stays, an
   await page.reload()
   await expect(page.getByRole('heading', { name: 'Your shows' })).toBeVisible()
   await expect(page.locator('html')).toHaveAttribute('lang', 'en')
-  await page.route('**/assets/**', (route) => route.abort('connectionrefused'))
   await page.getByRole('button', { name: 'Settings' }).click()
+  isCutOff = true
   await page.getByRole('radio', { name: 'Deutsch' }).click()
   await expect(page.getByTestId('settings').getByRole('alert')).toContainText('Could not load Deutsch.')
   await expect(page.getByRole('heading', { name: 'Your shows' })).toBeVisible()
-  await page.unroute('**/assets/**')
   await context.close()
 })
 
