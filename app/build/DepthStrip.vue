@@ -150,7 +150,7 @@ watch(
 
 <template>
   <section class="flex min-h-0 min-w-0 flex-col bg-paper px-2.5 pb-1" :aria-label="t('build.depth')">
-    <div class="flex min-h-8 min-w-0 items-center gap-1">
+    <div class="flex min-h-8 min-w-0 items-center gap-1 max-[819px]:flex-wrap">
       <AddMenu />
       <LayoutMenu />
       <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />

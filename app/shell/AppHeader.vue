@@ -121,7 +121,7 @@ function rename(name: string): void {
       </template>
     </nav>
 
-    <div class="ms-auto flex min-w-0 items-center justify-end gap-1">
+    <div class="ms-auto flex min-w-0 items-center justify-end gap-1 max-[819px]:flex-wrap">
       <template v-if="isInShow">
         <SaveNote class="me-2" />
         <IconButton :icon="Undo2" :label="undoWords" :disabled="commands.undo.whyNot !== null" @click="run('undo')" />

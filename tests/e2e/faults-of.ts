@@ -44,6 +44,8 @@ export function faultsOf(page: Page, part = 'body'): Promise<string[]> {
         // The menu of a card lies on its card.
         // Flats overlap as they do on a stage.
         if (first.closest('[data-layer]') !== null && second.closest('[data-layer]') !== null) continue
+        // A menu lies over what is below it.
+        if (first.closest('[role=menu], [role=listbox], [role=dialog]') !== second.closest('[role=menu], [role=listbox], [role=dialog]')) continue
         if (first.closest('[data-over-card]') !== null || second.closest('[data-over-card]') !== null) continue
         const a = first.getBoundingClientRect()
         const b = second.getBoundingClientRect()

@@ -11,6 +11,8 @@ const SIZES = [
   [1280, 800],
   [1024, 700],
 ] as const
+const THEMES = ['paper', 'blackout'] as const
+/** Each with the theme in which it is measured. */
 const LANGUAGES = [
   ['de', 'paper'],
   ['en-XA', 'blackout'],
@@ -54,6 +56,20 @@ async function walk(page: Page, server: TestServer, check: (what: string) => Pro
   await check('a camera')
   await page.locator('[data-layer="Class title"]').click()
   await check('a text')
+  await page.locator('.stage-handles').click({ button: 'right', position: { x: 300, y: 300 } })
+  await expect(page.getByRole('menu')).toBeVisible()
+  await check('the menu on the stage')
+  await page.keyboard.press('Escape')
+  await page.locator('[data-scene-id] button:has(.lucide-ellipsis)').first().click()
+  await expect(page.getByRole('menu')).toBeVisible()
+  await check('the menu of a scene')
+  await page.keyboard.press('Escape')
+  await header.locator('button:has(.lucide-chevron-down)').first().click()
+  await check('the menu of the show')
+  await page.getByRole('menuitem').last().click()
+  await expect(page.getByRole('dialog').locator('li').first()).toBeVisible()
+  await check('earlier versions')
+  await page.keyboard.press('Escape')
   await depth.locator('button:has(.lucide-plus)').first().click()
   await check('Add')
   await page.keyboard.press('Escape')
@@ -84,6 +100,10 @@ async function walk(page: Page, server: TestServer, check: (what: string) => Pro
   await expect(page.getByTestId('step-chromaKey')).toBeVisible()
   await page.getByTestId('step-chromaKey').getByRole('button').first().click()
   await check('bench')
+  await page.locator('.bench-chain button:has(.lucide-plus)').click()
+  await expect(page.getByRole('menu')).toBeVisible()
+  await check('the menu of steps')
+  await page.keyboard.press('Escape')
   await page.locator('nav a').nth(0).click()
   await expect(page.getByTestId('microphone-panel')).toBeVisible()
   await check('devices')
@@ -107,10 +127,38 @@ for (const [language, theme] of LANGUAGES) {
       })
     })
   }
+}
 
-  test(`${language}: axe-core finds nothing serious or moderate in any view, ${theme}`, async ({ page, server }) => {
-    await use(page, language, theme)
-    await walk(page, server, async (what) => expect(await findingsOf(page, ['moderate', 'serious', 'critical']), what).toEqual([]))
+for (const language of ['de', 'ar-XB']) {
+  for (const theme of THEMES) {
+    test(`${language}: axe-core finds nothing serious or moderate in any view, ${theme}`, async ({ page, server }) => {
+      await use(page, language, theme)
+      await walk(page, server, async (what) => expect(await findingsOf(page, ['moderate', 'serious', 'critical']), what).toEqual([]))
+    })
+  }
+}
+
+for (const language of ['en', 'de', 'en-XA', 'ar-XB']) {
+  // WCAG 2.2, 1.4.10 "Reflow": at 400 % a window of 1280 is one of 320 to a page, and nothing scrolls in two directions.
+  test(`${language}: at 200 % and 400 % no view scrolls sideways`, async ({ page, server }) => {
+    await use(page, language)
+    const sideways = () => page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
+    for (const [width, height] of [
+      [640, 400],
+      [320, 256],
+    ] as const) {
+      await page.setViewportSize({ width, height })
+      for (const view of ['show/demo-brood-frame/build', 'show/demo-brood-frame/bench', 'show/demo-brood-frame/devices', 'shows']) {
+        await page.goto(`${server.studioUrl}/${view}`)
+        await expect(page.locator('main h1').first()).toBeAttached()
+        expect(await sideways(), `${view} at ${width}`).toBeLessThanOrEqual(0)
+      }
+      await page.locator('main button:has(.lucide-plus)').click()
+      await expect(page.getByTestId('new-show')).toBeVisible()
+      expect(await sideways(), `a new show at ${width}`).toBeLessThanOrEqual(0)
+      await page.getByTestId('new-show').getByRole('button').last().scrollIntoViewIfNeeded()
+      await expect(page.getByTestId('new-show').getByRole('button').last()).toBeInViewport()
+    }
   })
 }
 
