@@ -5,8 +5,8 @@ import { Search } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useKeysStore } from './keys.store.ts'
-import { found } from './find.ts'
-import { usePaletteItems, type PaletteItem } from './use-palette-items.ts'
+import { found, type PaletteItem } from './find.ts'
+import { usePaletteItems } from './use-palette-items.ts'
 
 const { t } = useI18n()
 const keys = useKeysStore()

@@ -1,4 +1,5 @@
 import { matchSorter } from 'match-sorter'
+import type { Component } from 'vue'
 
 /** Something that can be found by typing. */
 export interface Findable {
@@ -8,6 +9,14 @@ export interface Findable {
   readonly group: string
   /** Why it cannot be had now; null when it can. */
   readonly whyNot: string | null
+}
+
+/** An entry of the palette. */
+export interface PaletteItem extends Findable {
+  readonly icon: Component | null
+  /** Its key in words. */
+  readonly key: string | null
+  readonly run: () => void
 }
 
 /** Most that is listed: more nobody reads. */

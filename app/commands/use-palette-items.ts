@@ -8,18 +8,12 @@ import { layersOf } from '../../core/layers/tree.ts'
 import { useAddLayer } from '../build/use-add-layer.ts'
 import { inputFaceOf } from '../kinds/inputs/index.ts'
 import { useShowStore } from '../show/show.store.ts'
-import type { Findable } from './find.ts'
+import type { PaletteItem } from './find.ts'
 import { keyWords } from './keys.ts'
 import { commandIds } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 import { useCommands } from './use-commands.ts'
 import { useSettingItems } from './use-setting-items.ts'
-
-export interface PaletteItem extends Findable {
-  readonly icon: Component | null
-  readonly key: string | null
-  readonly run: () => void
-}
 
 export function usePaletteItems() {
   const { t } = useI18n()

@@ -15,8 +15,8 @@ import { newStep } from '../../core/steps/treatment.ts'
 import { announce } from '../shell/announce.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import type { PaletteItem } from './find.ts'
 import { reachSetting } from './reach-setting.ts'
-import type { PaletteItem } from './use-palette-items.ts'
 
 /** Of the words of the inspector, those that name a setting of any layer, of pictures, of texts, of shapes. */
 const ANY = ['x', 'y', 'width', 'height', 'angle', 'opacity', 'blend', 'shadow'] as const
