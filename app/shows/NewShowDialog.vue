@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A new show asks three things: what it is for, which camera, which microphone. All are answered already; any can be changed later.
 import { Dialog, DialogPanel, DialogTitle, RadioGroup, RadioGroupOption } from '@headlessui/vue'
-import { computed, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { firstShow, purposes, type FirstWords, type Purpose } from '../../core/layout/arrange/first-show.ts'
 import type { FirstDevices } from '../../core/show/create.ts'
@@ -30,6 +30,9 @@ const chosenCamera = shallowRef<FirstDevices['camera'] | null>(null)
 const chosenMicrophone = shallowRef<FirstDevices['microphone'] | null>(null)
 const asked = ref<Asked | 'asking' | null>(null)
 const isMaking = ref(false)
+/** The browser may answer after the presenter has gone. */
+let isClosed = false
+onBeforeUnmount(() => (isClosed = true))
 const createButton = useTemplateRef<{ $el: HTMLElement }>('createButton')
 
 const first = computed(() => firstDevices(devices.cameras.value, devices.microphones.value))
@@ -101,7 +104,7 @@ async function make(): Promise<void> {
 async function useOwn(): Promise<void> {
   asked.value = 'asking'
   asked.value = await devices.askAll()
-  if (asked.value === 'granted') await make()
+  if (asked.value === 'granted' && !isClosed) await make()
 }
 </script>
 
