@@ -13,7 +13,10 @@ const { global } = i18n as unknown as { global: { setLocaleMessage: (tag: string
  * @throws what the import throws when the catalogue cannot be loaded
  */
 export async function loadCatalogue(tag: string): Promise<void> {
-  if (tag !== 'en') global.setLocaleMessage(tag, await languageOf(tag).load())
+  if (tag === 'en') return
+  const { load, loadRefusals } = languageOf(tag)
+  const [words, refusals] = await Promise.all([load(), loadRefusals?.() ?? {}])
+  global.setLocaleMessage(tag, { ...words, refusals })
 }
 
 /** Shows every text in a language whose catalogue is loaded; the page then says its language and its direction of reading. */

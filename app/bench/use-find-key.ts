@@ -2,6 +2,7 @@
 import { newStep, activeSteps } from '../../core/steps/treatment.ts'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { errorWords } from '../show/error-words.ts'
 import { toast } from 'vue-sonner'
 import { parseHex } from '../../core/colour/hex.ts'
 import { LEAST_PRESENTER, type KeyFigures } from '../../core/matte/figures.ts'
@@ -178,7 +179,7 @@ export function useFindKey(step: () => KeyStep, home: (() => TreatmentHome) | nu
       const isMade = showStore.edit(t('key.plate'), (show) => setStepParams(show, at, id, { plate: asset.hash, backdrop: 'plate' }))
       if (isMade) toast(t('key.plateTaken'))
     } catch (error) {
-      toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))
+      toast.error(errorWords(error))
     }
   }
 

@@ -1,6 +1,7 @@
 // The looks one can choose, each shown on the picture in hand; and files that bring more.
 import { computed, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { errorWords } from '../show/error-words.ts'
 import { toast } from 'vue-sonner'
 import { ownLook, ownLooks } from '../../core/lut/own-looks.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
@@ -30,7 +31,7 @@ export function useLooks(stepId: () => string) {
     try {
       return (await api.addAsset(file)).hash
     } catch (error) {
-      toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 12_000 })
+      toast.error(errorWords(error), { duration: 12_000 })
       return null
     }
   }

@@ -1,6 +1,7 @@
 // Presets: named chains kept by the server, as files, and from camera to camera.
 import { shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { errorWords } from '../show/error-words.ts'
 import { toast } from 'vue-sonner'
 import { ZodError } from 'zod'
 import { applyChain, treatmentAt } from '../../core/show/edits.ts'
@@ -32,9 +33,7 @@ export function usePresets() {
 
   function reasonOf(error: unknown): string {
     if (error instanceof ZodError) return `${t('presets.refused')} ${issueLines(error)[0] ?? ''}`
-    if (error instanceof TypeError) return t('errors.network')
-    if (error instanceof SyntaxError) return t('presets.notJson')
-    return error instanceof Error ? error.message : String(error)
+    return error instanceof SyntaxError ? t('presets.notJson') : errorWords(error)
   }
 
   async function load(): Promise<void> {

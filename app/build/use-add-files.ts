@@ -1,5 +1,6 @@
 // Pictures and clips from files: chosen, dropped or pasted. One after the other; a refused one says why and the rest go on.
 import { useI18n } from 'vue-i18n'
+import { errorWords } from '../show/error-words.ts'
 import { decimals } from '../base/decimals.ts'
 import { toast } from 'vue-sonner'
 import { MOST_BYTES } from '../../core/schema/limits.ts'
@@ -70,7 +71,7 @@ export function useAddFiles() {
         if (isBusyElsewhere && !isElsewhere) showStore.selectLayers(selected)
       } catch (error) {
         if (cancelling.signal.aborted) return
-        toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error), { duration: 10_000 })
+        toast.error(errorWords(error), { duration: 10_000 })
       } finally {
         toast.dismiss(progress)
       }

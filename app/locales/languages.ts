@@ -9,6 +9,8 @@ export interface Language {
   readonly direction: 'ltr' | 'rtl'
   /** Loaded when it is chosen; English is always there, as the fallback. */
   readonly load: () => Promise<Catalogue>
+  /** What the server refuses, by code; English says it as the server does. */
+  readonly loadRefusals?: () => Promise<Readonly<Record<string, string>>>
 }
 
 const loadPseudo = async (how: 'longer' | 'rightToLeft') => (await import('./pseudo.ts')).pseudoCatalogue(en, how)
@@ -16,7 +18,12 @@ const loadPseudo = async (how: 'longer' | 'rightToLeft') => (await import('./pse
 /** The languages that can be chosen, by BCP 47 tag. */
 export const languages: Readonly<Record<string, Language>> = {
   en: { name: 'English', direction: 'ltr', load: () => Promise.resolve(en) },
-  de: { name: 'Deutsch', direction: 'ltr', load: async () => (await import('./de/index.ts')).default },
+  de: {
+    name: 'Deutsch',
+    direction: 'ltr',
+    load: async () => (await import('./de/index.ts')).default,
+    loadRefusals: async () => (await import('./de/refusals.ts')).refusals,
+  },
 }
 
 /** Not offered: what tests read the views in. The tags are those of the pseudo-locales of Unicode CLDR. */

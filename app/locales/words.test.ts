@@ -5,6 +5,7 @@ import { loadModule } from 'hunspell-asm'
 import { describe, expect, it } from 'vitest'
 import { steps } from '../../core/steps/index.ts'
 import de from './de/index.ts'
+import { refusals } from './de/refusals.ts'
 import en from './en/index.ts'
 
 /** Every sentence of the catalogue with its key. */
@@ -128,7 +129,7 @@ const saidInAll = (catalogue: object) => sentences(catalogue).flatMap(([, words]
 describe('the sentences', () => {
   it.each([
     ['English', en],
-    ['German', de],
+    ['German', { ...de, refusals }],
   ])('in %s have nine words on average at most, and none more than 24', (_, catalogue) => {
     const lengths = saidInAll(catalogue)
       .filter((sentence) => /\s/.test(sentence))
@@ -143,7 +144,7 @@ describe('the sentences', () => {
     'Code Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
   it.each([
     ['British English', 'dictionary-en-gb', en, `${names} webcam histogram waveform vectorscope keyed unpacked loupe denoise ungroup unmute ctrl ins`],
-    ['German', 'dictionary-de', de, `${names} ${german}`],
+    ['German', 'dictionary-de', { ...de, refusals }, `${names} ${german}`],
   ])('are spelt as %s (Hunspell, %s), but for words of the trade', async (_, dictionary, catalogue, known) => {
     const folder = path.dirname(createRequire(import.meta.url).resolve(dictionary))
     const hunspell = await loadModule()

@@ -1,6 +1,7 @@
 // What saving needs of this browser and of the server.
 import { patchOf } from '../../core/patch/patch.ts'
 import { api, ApiError } from './api.ts'
+import { errorWords } from './error-words.ts'
 import { makeId } from './make-id.ts'
 import type { SaveHost } from './show-saver.ts'
 import type { SessionHost } from './show-session.ts'
@@ -44,7 +45,7 @@ export function browserHost(copyName: (name: string) => string): SessionHost {
       if (!(error instanceof ApiError)) return 'offline'
       if (error.code === 'stale') return 'stale'
       // What the server could not do now, it may do later; what it will not have, it never will.
-      return error.status >= 500 || error.status === 408 || error.status === 429 ? 'offline' : { refused: error.message }
+      return error.status >= 500 || error.status === 408 || error.status === 429 ? 'offline' : { refused: errorWords(error) }
     },
     isTabAlive: async (id) => {
       const { held = [] } = (await navigator.locks?.query()) ?? {}

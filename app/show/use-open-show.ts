@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
 import { rememberShow } from '../router.ts'
 import { ApiError } from './api.ts'
+import { errorWords } from './error-words.ts'
 import { useShowStore, type ShowNotice } from './show.store.ts'
 
 const RETRY_MS = 1500
@@ -22,7 +23,7 @@ export function useOpenShow(showId: () => string): void {
       rememberShow(id)
     } catch (error) {
       if (error instanceof ApiError && error.status < 500) {
-        toast.error(error.code === 'show-not-found' ? t('shows.notFound') : error.message, { duration: 10_000 })
+        toast.error(error.code === 'show-not-found' ? t('shows.notFound') : errorWords(error), { duration: 10_000 })
         await router.replace({ name: 'shows' })
       } else {
         timer = window.setTimeout(() => void open(id), RETRY_MS)

@@ -3,6 +3,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { Copy, Ellipsis, History, Pencil, Plus, Search, Trash2 } from 'lucide-vue-next'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { errorWords } from '../show/error-words.ts'
 import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
 import { isCamera } from '../../core/inputs/camera.ts'
@@ -86,7 +87,7 @@ async function attempt(run: () => Promise<unknown>): Promise<boolean> {
     await run()
     isDone = true
   } catch (error) {
-    toast.error(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))
+    toast.error(errorWords(error))
   }
   await load()
   return isDone

@@ -4,7 +4,8 @@ import { ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import BaseButton from '../base/BaseButton.vue'
-import { api, ApiError, type ShowVersion } from '../show/api.ts'
+import { api, type ShowVersion } from '../show/api.ts'
+import { errorWords } from '../show/error-words.ts'
 import { timeOf } from './relative-time.ts'
 import VersionCover from './VersionCover.vue'
 
@@ -38,7 +39,7 @@ async function putBack(version: ShowVersion): Promise<void> {
     emit('restored')
     emit('close')
   } catch (error) {
-    toast.error(error instanceof ApiError ? error.message : t('errors.network'))
+    toast.error(errorWords(error))
   }
 }
 </script>

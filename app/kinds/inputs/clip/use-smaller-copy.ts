@@ -3,6 +3,7 @@ import { isClip } from '../../../../core/inputs/clip.ts'
 import { updateInputOf } from '../../../../core/show/edits.ts'
 import { computed, onScopeDispose, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { errorWords } from '../../../show/error-words.ts'
 import { toast } from 'vue-sonner'
 import type { ClipInput } from '../../../../core/show/show.ts'
 import type { FromSmallerCopy } from '../../../../engine/clip/smaller-copy.worker.ts'
@@ -47,7 +48,7 @@ export function useSmallerCopy(inputNow: () => ClipInput) {
       )
       cancel()
     } catch (error) {
-      fail(error instanceof TypeError ? t('errors.network') : error instanceof Error ? error.message : String(error))
+      fail(errorWords(error))
     }
   }
 
