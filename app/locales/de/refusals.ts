@@ -27,7 +27,7 @@ export const refusals: Readonly<Record<string, string>> = {
   'sites-full': 'Die Liste der Seiten ist voll. Zuerst eine entfernen.',
   'show-not-found': 'Diese Show gibt es nicht mehr.',
   'show-unreadable': 'Diese Show kann nicht gelesen werden. Eine frühere Version wiederherstellen, oder exportieren und löschen.',
-  'version-not-found': 'Diese Version gibt es nicht mehr. Ältere Versionen werden nach und nach ausgedünnt.',
+  'version-not-found': 'Diese Version gibt es nicht mehr. Von älteren Versionen bleiben nach und nach weniger.',
   'patch-does-not-fit': 'Die Änderungen passen nicht zur gespeicherten Show. Die Seite neu laden.',
   stale: 'Diese Show wurde anderswo gespeichert. Neu laden; Ihre Fassung kann als Kopie bleiben.',
   'too-large': 'Das ist zu groß zum Speichern. Die Show in zwei aufteilen.',
