@@ -45,7 +45,7 @@ describe('a first show', () => {
       return Object.fromEntries(show.scenes.map((scene) => [scene.name, shown(show, scene)]))
     }
     expect(seen('talk')).toEqual({ N: ['colour', 'camera', 'text'], A: ['colour', 'camera'], S: ['colour', 'text'] })
-    expect(seen('slides')).toMatchObject({ O: ['colour', 'camera', 'screen'], C: ['screen', 'camera'], A: ['colour', 'camera'] })
+    expect(seen('slides')).toMatchObject({ O: ['colour', 'camera', 'screen'], C: ['colour', 'screen', 'camera'], A: ['colour', 'camera'] })
     expect(seen('table')).toEqual({ T: ['camera', 'camera'], J: ['camera'], A: ['colour', 'camera'] })
     expect(seen('other')).toEqual({ F: ['colour', 'camera'] })
   })

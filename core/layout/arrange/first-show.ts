@@ -50,7 +50,7 @@ const recipes: Readonly<Record<Purpose, readonly Recipe[]>> = {
   slides: [
     { name: 'beside', parts: ['wall', 'camera', 'screen'], layout: 'third' },
     { name: 'shoulder', parts: ['wall', 'camera', 'screen'], layout: 'shoulder' },
-    { name: 'corner', parts: ['screen', 'camera'], layout: 'cornerBottom' },
+    { name: 'corner', parts: ['wall', 'screen', 'camera'], layout: 'cornerBottom' },
     ALONE,
   ],
   table: [{ name: 'tableAndYou', parts: ['table', 'camera'], layout: 'cornerBottom' }, { name: 'tableAlone', parts: ['table'] }, ALONE],
