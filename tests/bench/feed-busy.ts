@@ -31,7 +31,7 @@ export async function benchFeedBusy(say: (text: string) => void): Promise<BusyFi
   const bares: Flow[] = []
   for (let round = 1; round <= ROUNDS; round += 1) {
     say(`feed on a busy machine: round ${round} of ${ROUNDS}, ${SECONDS} s by the studio, ${SECONDS} s with a bare camera`)
-    feeds.push(await measure(() => startFeedRig()))
+    feeds.push(await measure(() => startFeedRig('fileCamera')))
     bares.push(await measure(startBareMeeting))
   }
   const feed = middle(feeds)

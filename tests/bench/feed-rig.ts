@@ -32,16 +32,17 @@ export interface FeedRig {
 }
 
 /**
- * What the demo's camera does in a measurement: the show's own key, a found key, the room softened in an untidy room, or the show's own key
- * before a clip of full HD and a screen, or beside a clock and a note in soft shadow.
+ * What the demo's camera does in a measurement: the show's own key on the drawn camera or on a file, a found key, the room softened in an untidy
+ * room, or the show's own key before a clip of full HD and a screen, or beside a clock and a note in soft shadow.
  */
-export type FeedChain = 'usual' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words'
+export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words'
 
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
 export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
   const server = await startTestServer()
-  // The room is found in what a device sends: the browser plays a file as one, which costs as little as a camera does.
-  const file = chain === 'softenedRoom' ? await writeStandinY4m(CAMERA_SECONDS, 'untidyRoom') : null
+  // The browser plays a file as a device, which costs as little as a camera does; a room is found only in what a device sends.
+  const setting = chain === 'softenedRoom' ? 'untidyRoom' : chain === 'fileCamera' ? 'cloth' : null
+  const file = setting === null ? null : await writeStandinY4m(CAMERA_SECONDS, setting)
   const flags = ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream=fps=30', `--use-file-for-fake-video-capture=${file}`]
   const extension = way === 'extension' ? extensionFor(server) : null
   const browser = await BareBrowser.launch([...(file === null ? [] : flags), ...(extension === null ? [] : flagsFor(extension))])
@@ -143,6 +144,10 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
     await server.shows.save(id, revision, withShadedWords(shown))
     return
   }
+  if (chain === 'fileCamera') {
+    await server.shows.save(id, revision, withDevice(shown, { type: 'device', deviceId: '', label: cameraFile! }))
+    return
+  }
   await server.shows.save(id, revision, cameraFile !== null ? withSoftenedRoom(shown, cameraFile) : chain === 'foundKey' ? withFoundKey(shown) : shown)
 }
 
@@ -208,9 +213,14 @@ function withSoftenedRoom(show: Show, cameraFile: string): Show {
 }
 
 function withSteps(show: Show, device: CameraDevice, steps: readonly Step[]): Show {
+  const [camera, ...others] = withDevice(show, device).inputs
+  return { ...show, inputs: [{ ...camera!, treatment: [...camera!.treatment.filter(({ kind }) => kind === 'tone'), ...steps] } as Input, ...others] }
+}
+
+function withDevice(show: Show, device: CameraDevice): Show {
   const camera = show.inputs[0]!
   if (camera.kind !== 'camera') throw new Error('the first input of the demo is a camera')
-  return { ...show, inputs: [{ ...camera, device, treatment: [...camera.treatment.filter(({ kind }) => kind === 'tone'), ...steps] }, ...show.inputs.slice(1)] }
+  return { ...show, inputs: [{ ...camera, device }, ...show.inputs.slice(1)] }
 }
 
 function step(kind: StepKind, params: Readonly<Record<string, ParamValue>>): Step {
