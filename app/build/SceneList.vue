@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Ellipsis, LayoutPanelLeft, Lock, Plus } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onScopeDispose, ref, useTemplateRef, watch, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { Scene } from '../../core/show/show.ts'
@@ -9,6 +9,7 @@ import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
 import { useAirStore } from '../air/air.store.ts'
+import { sceneTarget } from '../commands/scene-target.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { useLayouts } from './layouts/use-layouts.ts'
@@ -26,8 +27,13 @@ const listElement = computed(() => (list.value?.$el as HTMLElement | undefined) 
 const { y: scrolled } = useScroll(listElement)
 const { height: listHeight } = useElementSize(listElement)
 
-const { add, move, rename, actionsOf } = useSceneActions(renamingId, { onMoved: focusOn, openInspector: () => emit('openInspector') })
+const { add, move, rename, actionsOf, targetOf } = useSceneActions(renamingId, { onMoved: focusOn, openInspector: () => emit('openInspector') })
 const scenes = computed(() => showStore.show?.scenes ?? [])
+
+// Commands act on the scene on the stage.
+watchEffect(() => (sceneTarget.value = showStore.scene === null ? null : targetOf(showStore.scene)))
+onScopeDispose(() => (sceneTarget.value = null))
+
 const canvas = computed(() => showStore.show!.canvas)
 const thumb = computed(() => {
   const { widthPx, heightPx } = canvas.value
@@ -196,7 +202,7 @@ watch(
           <InlineName :model-value="scene.name" :label="t('build.rename')" is-editing @update:model-value="rename(scene, $event)" @done="doneRenaming(scene)" />
         </div>
         <ActionMenu
-          :actions="actionsOf(scene, index)"
+          :actions="actionsOf(scene)"
           :label="t('build.sceneMenu', { name: scene.name })"
           is-icon
           data-menu

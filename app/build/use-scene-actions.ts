@@ -1,5 +1,5 @@
 // What can be done with a scene, for the list's menus and its keys.
-import { Copy, Lock, LockOpen, MoveDown, MoveUp, NotebookPen, Pencil, Radio, Trash2 } from 'lucide-vue-next'
+import { LockOpen } from 'lucide-vue-next'
 import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { addContents, withOwnContents } from '../../core/show/contents.ts'
@@ -8,6 +8,9 @@ import { addScene, moveScene, removeScene, updateScene } from '../../core/show/e
 import type { Scene } from '../../core/show/show.ts'
 import { useAirStore } from '../air/air.store.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
+import type { CommandId } from '../commands/list.ts'
+import type { SceneTarget } from '../commands/scene-target.ts'
+import { useCommands } from '../commands/use-commands.ts'
 import { announce } from '../shell/announce.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -23,6 +26,7 @@ export function useSceneActions(renamingId: Ref<string | null>, { onMoved, openI
   const { t } = useI18n()
   const showStore = useShowStore()
   const air = useAirStore()
+  const { commandFor } = useCommands()
   const scenes = computed(() => showStore.show?.scenes ?? [])
 
   /** A new scene on the stage; false where the show takes none. */
@@ -53,38 +57,55 @@ export function useSceneActions(renamingId: Ref<string | null>, { onMoved, openI
     announce(t('build.placeOf', { name: scene.name, n: scenes.value.findIndex(({ id }) => id === scene.id) + 1, count: scenes.value.length }))
   }
 
-  function actionsOf(scene: Scene, index: number): MenuAction[] {
-    const isOnAir = scene.id === air.onAirId
-    const isFirst = scene.id === showStore.onAirId
-    const take: MenuAction = air.isFeedOn
-      ? { label: t('build.putOnAir'), icon: Radio, disabled: isOnAir, run: () => air.takeOnAir(scene.id) }
-      : { label: isFirst ? t('build.isFirst') : t('build.makeFirst'), icon: Radio, disabled: isFirst, run: () => air.takeOnAir(scene.id) }
-    const refusal = scenes.value.length === 1 ? t('build.lastScene') : isOnAir ? t('build.onAirStays') : null
-    return [
-      take,
-      { label: t('build.duplicate'), icon: Copy, run: () => duplicate(scene, index) },
-      { label: t('build.rename'), icon: Pencil, run: () => (renamingId.value = scene.id) },
-      {
-        label: scene.locked ? t('build.unlockMenu') : t('build.lockMenu'),
-        icon: scene.locked ? LockOpen : Lock,
-        run: () =>
-          showStore.edit(t('edits.lockScene', { name: scene.name }), (show) => updateScene(show, scene.id, (one) => ({ ...one, locked: !one.locked }))),
-      },
-      { label: t('build.detailsMenu'), icon: NotebookPen, run: () => showDetails(scene) },
-      { label: t('build.moveUp'), icon: MoveUp, disabled: index === 0, run: () => void move(scene, index - 1) },
-      { label: t('build.moveDown'), icon: MoveDown, disabled: index === scenes.value.length - 1, run: () => void move(scene, index + 1) },
-      {
-        label: refusal ?? t('build.delete'),
-        icon: Trash2,
-        disabled: refusal !== null,
-        run: () => showStore.edit(t('edits.removeScene', { name: scene.name }), (show) => removeScene(show, scene.id)),
-      },
-    ]
+  /** What commands may know of a scene and do with it. */
+  function targetOf(scene: Scene): SceneTarget {
+    const index = scenes.value.indexOf(scene)
+    return {
+      sceneId: scene.id,
+      isLocked: scene.locked,
+      isOnAir: scene.id === air.onAirId,
+      isOnly: scenes.value.length === 1,
+      isTop: index === 0,
+      isBottom: index === scenes.value.length - 1,
+      isStart: scene.id === showStore.onAirId,
+      isFeedOn: air.isFeedOn,
+      makeStart: () => air.takeOnAir(scene.id),
+      duplicate: () => duplicate(scene, index),
+      rename: () => (renamingId.value = scene.id),
+      toggleLock: () =>
+        showStore.edit(t('edits.lockScene', { name: scene.name }), (show) => updateScene(show, scene.id, (one) => ({ ...one, locked: !one.locked }))),
+      showDetails: () => showDetails(scene),
+      move: (by) => void move(scene, index + by),
+      remove: () => showStore.edit(t('edits.removeScene', { name: scene.name }), (show) => removeScene(show, scene.id)),
+    }
+  }
+
+  /** The menu of a scene: the commands for it, under their short names. */
+  function actionsOf(scene: Scene): MenuAction[] {
+    const target = targetOf(scene)
+    const names = {
+      takeScene: t('build.putOnAir'),
+      startWithScene: t('build.makeFirst'),
+      duplicateScene: t('build.duplicate'),
+      renameScene: t('build.rename'),
+      lockScene: t(scene.locked ? 'build.unlockMenu' : 'build.lockMenu'),
+      sceneDetails: t('build.detailsMenu'),
+      sceneUp: t('build.moveUp'),
+      sceneDown: t('build.moveDown'),
+      removeScene: t('build.delete'),
+    } satisfies Partial<Record<CommandId, string>>
+    return (Object.keys(names) as (keyof typeof names)[]).flatMap((id): MenuAction[] => {
+      const { isFor, icon, whyNot, run } = commandFor(id, target)
+      // Before the feed runs, the menu chooses where it starts instead.
+      if (!isFor || (id === 'takeScene' && !air.isFeedOn)) return []
+      const shown = id === 'lockScene' && scene.locked ? LockOpen : icon
+      return [{ label: names[id], icon: shown, disabled: whyNot !== null, ...(whyNot === null ? {} : { detail: t('commands.cannot', { why: whyNot }) }), run }]
+    })
   }
 
   function rename(scene: Scene, name: string): void {
     showStore.edit(t('edits.rename', { name: scene.name }), (show) => updateScene(show, scene.id, (current) => ({ ...current, name })))
   }
 
-  return { add, move, rename, actionsOf }
+  return { add, move, rename, actionsOf, targetOf }
 }

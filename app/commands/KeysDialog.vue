@@ -21,13 +21,16 @@ const wordsOf = computed(() => (id: CommandId) => {
   return key === undefined ? t('commands.noKey') : keyWords(key)
 })
 
-/** Those for the selected layers stand by themselves. */
+/** Those for a scene and for the selected layers stand by themselves. */
 const parts = computed(() => {
-  const isForLayers = (id: CommandId) => commandList[id].group === 'layer'
-  return [
-    { title: t('keys.groups.everywhere'), ids: commandIds.filter((id) => !isForLayers(id)), hasScenes: true },
-    { title: t('commands.groups.layer'), ids: commandIds.filter(isForLayers), hasScenes: false },
-  ]
+  const groupOf = (id: CommandId) => commandList[id].group
+  const ofGroup = (group: 'scene' | 'layer') => ({
+    title: t(`commands.groups.${group}`),
+    ids: commandIds.filter((id) => groupOf(id) === group),
+    hasScenes: false,
+  })
+  const everywhere = commandIds.filter((id) => groupOf(id) !== 'scene' && groupOf(id) !== 'layer')
+  return [{ title: t('keys.groups.everywhere'), ids: everywhere, hasScenes: true }, ofGroup('scene'), ofGroup('layer')]
 })
 
 watch(

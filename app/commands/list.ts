@@ -19,11 +19,13 @@ import {
 import type { Component } from 'vue'
 import { layerCommands } from './layer-commands.ts'
 import type { LayerTarget } from './layer-target.ts'
+import { sceneCommands } from './scene-commands.ts'
+import type { SceneTarget } from './scene-target.ts'
 import type { useAirStore } from '../air/air.store.ts'
 import type { useShowStore } from '../show/show.store.ts'
 import type { useVoiceStore } from '../sound/voice.store.ts'
 
-export type CommandGroup = 'everywhere' | 'air' | 'go' | 'layer'
+export type CommandGroup = 'everywhere' | 'air' | 'go' | 'scene' | 'layer'
 
 /** Why a command cannot run now. */
 export type WhyNot =
@@ -42,6 +44,11 @@ export type WhyNot =
   | 'notInBuild'
   | 'nothingSelected'
   | 'tooDeep'
+  | 'startsAlready'
+  | 'isTop'
+  | 'isBottom'
+  | 'onlyScene'
+  | 'onAirStays'
 
 /** What commands look at and act on. */
 export interface Studio {
@@ -50,6 +57,8 @@ export interface Studio {
   readonly voice: ReturnType<typeof useVoiceStore>
   /** The selected layers; null away from Build. */
   readonly layers: LayerTarget | null
+  /** The scene on the stage, or that of an open menu; null away from Build. */
+  readonly scene: SceneTarget | null
   /** The page that is seen. */
   readonly page: string
   readonly goTo: (page: 'bench' | 'build' | 'devices' | 'shows') => void
@@ -75,6 +84,8 @@ export interface CommandEntry {
 }
 
 const always = () => []
+/** The scene of an open menu, or the one that is chosen, on whatever page. */
+const sceneIdOf = ({ scene, show }: Studio) => scene?.sceneId ?? show.sceneId
 const page = (name: 'bench' | 'build' | 'devices', icon: Component): CommandEntry => ({
   group: 'go',
   icon,
@@ -121,18 +132,19 @@ export const commandList = {
     group: 'air',
     icon: Radio,
     keys: [],
-    whyNot: ({ air, show }) => [
-      show.sceneId === null && 'noScene',
-      !air.isFeedOn && 'noFeed',
-      !show.isEditor && 'otherTab',
-      air.onAirId === show.sceneId && 'onAirAlready',
+    whyNot: (studio) => [
+      sceneIdOf(studio) === null && 'noScene',
+      !studio.air.isFeedOn && 'noFeed',
+      !studio.show.isEditor && 'otherTab',
+      studio.air.onAirId === sceneIdOf(studio) && 'onAirAlready',
     ],
-    run: ({ air, show }) => air.takeOnAir(show.sceneId!),
+    run: (studio) => studio.air.takeOnAir(sceneIdOf(studio)!),
   },
   goBench: page('bench', SlidersHorizontal),
   goBuild: page('build', LayoutPanelTop),
   goDevices: page('devices', Video),
   goShows: { group: 'go', icon: FolderOpen, keys: [], whyNot: ({ page: here }) => [here === 'shows' && 'here'], run: ({ goTo }) => goTo('shows') },
+  ...sceneCommands,
   ...layerCommands,
 } as const satisfies Readonly<Record<string, CommandEntry>>
 

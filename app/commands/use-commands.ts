@@ -10,6 +10,7 @@ import { useShowStore } from '../show/show.store.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { layerTarget } from './layer-target.ts'
+import { sceneTarget, type SceneTarget } from './scene-target.ts'
 import { useKeysStore } from './keys.store.ts'
 import { commandIds, commandList, type CommandEntry, type CommandId, type Studio } from './list.ts'
 
@@ -38,22 +39,37 @@ export function useCommands() {
   }
   const goTo: Studio['goTo'] = (name) => void router.push(name === 'shows' ? { name } : { name, params: { showId: show.showId! } })
 
-  const commands = computed(() => {
-    const studio: Studio = { show, air, voice, layers: layerTarget.value, openDialog, page: String(route.name), goTo, undo, redo, switchTheme: toggle }
-    const now = (id: CommandId): Command => {
-      const { group, icon, isFor, whyNot, run: act, ...words }: CommandEntry = commandList[id]
-      const reason = whyNot(studio).find((each) => each !== false)
-      return {
-        group,
-        icon,
-        ...words,
-        isFor: isFor?.(studio) ?? true,
-        whyNot: reason === undefined ? null : t(`commands.why.${reason}`, { count: LIMITS.depth }),
-        run: () => act(studio),
-      }
+  const studio = computed<Studio>(() => ({
+    show,
+    air,
+    voice,
+    layers: layerTarget.value,
+    scene: sceneTarget.value,
+    page: String(route.name),
+    openDialog,
+    goTo,
+    undo,
+    redo,
+    switchTheme: toggle,
+  }))
+
+  function commandOf(id: CommandId, on: Studio): Command {
+    const { group, icon, isFor, whyNot, run: act, ...words }: CommandEntry = commandList[id]
+    const reason = whyNot(on).find((each) => each !== false)
+    return {
+      group,
+      icon,
+      ...words,
+      isFor: isFor?.(on) ?? true,
+      whyNot: reason === undefined ? null : t(`commands.why.${reason}`, { count: LIMITS.depth }),
+      run: () => act(on),
     }
-    return Object.fromEntries(commandIds.map((id) => [id, now(id)])) as { readonly [K in CommandId]: Command }
-  })
+  }
+
+  const commands = computed(() => Object.fromEntries(commandIds.map((id) => [id, commandOf(id, studio.value)])) as { readonly [K in CommandId]: Command })
+
+  /** A command as it stands for a scene that need not be on the stage. */
+  const commandFor = (id: CommandId, scene: SceneTarget): Command => commandOf(id, { ...studio.value, scene })
 
   /** Runs a command; one that cannot run says why. */
   function run(id: CommandId): void {
@@ -62,5 +78,5 @@ export function useCommands() {
     else announce(`${t(`commands.does.${id}`)}. ${t('commands.cannot', { why: whyNot })}`)
   }
 
-  return { commands, run }
+  return { commands, commandFor, run }
 }
