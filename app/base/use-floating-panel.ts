@@ -1,5 +1,5 @@
 // A panel beside its button, over everything else: no scrolling panel cuts it off, and it stays inside the window.
-import { autoUpdate, flip, offset, shift, size, useFloating, type Placement } from '@floating-ui/vue'
+import { autoUpdate, flip, offset, shift, size, useFloating, type Placement, type ReferenceElement } from '@floating-ui/vue'
 import type { Ref } from 'vue'
 
 const GAP_PX = 4
@@ -17,7 +17,7 @@ export function useFloatingPanel(
     placement,
     strategy: 'fixed',
     transform: false,
-    whileElementsMounted: autoUpdate,
+    whileElementsMounted: whileOpen,
     middleware: [
       offset(GAP_PX),
       flip({ padding: EDGE_PX }),
@@ -32,4 +32,23 @@ export function useFloatingPanel(
     ],
   })
   return floatingStyles
+}
+
+/** Follows the button only while the panel holds something: a closed menu measures nothing, however many there are. */
+function whileOpen(anchor: ReferenceElement, panel: HTMLElement, update: () => void): () => void {
+  let stop: (() => void) | null = null
+  const follow = () => {
+    if (panel.childElementCount > 0) stop ??= autoUpdate(anchor, panel, update)
+    else {
+      stop?.()
+      stop = null
+    }
+  }
+  const observer = new MutationObserver(follow)
+  observer.observe(panel, { childList: true })
+  follow()
+  return () => {
+    observer.disconnect()
+    stop?.()
+  }
 }

@@ -38,13 +38,14 @@ const layers = computed(() => showStore.list)
 const group = computed(() => showStore.openGroups.at(-1) ?? null)
 /** The pane in the tab order. */
 const stopId = computed(() => (layers.value.some((layer) => layer.id === showStore.layerId) ? showStore.layerId : (layers.value.at(-1)?.id ?? null)))
+const paneCount = computed(() => layers.value.length)
 /** How many panes are scrolled out of view. */
 const beyond = computed(() => {
   void scrolled.value
   void stripWidth.value
   const element = stripElement.value
-  if (element === null || layers.value.length === 0) return 0
-  return Math.max(0, Math.round(((element.scrollWidth - element.clientWidth - element.scrollLeft) / Math.max(1, element.scrollWidth)) * layers.value.length))
+  if (element === null || paneCount.value === 0) return 0
+  return Math.max(0, Math.round(((element.scrollWidth - element.clientWidth - element.scrollLeft) / Math.max(1, element.scrollWidth)) * paneCount.value))
 })
 /** Why a layer cannot be seen, in two words; null when it can. */
 const shortOf = (layer: Layer) => unseenOf(layer.id)?.short ?? (layer.visible ? null : t('unseen.short.hidden'))

@@ -39,14 +39,15 @@ const thumb = computed(() => {
   const { widthPx, heightPx } = canvas.value
   return { widthPx: 224, heightPx: Math.round((224 * heightPx) / widthPx) }
 })
+const sceneCount = computed(() => scenes.value.length)
 /** How many scenes are scrolled out of view below. */
 const below = computed(() => {
   void scrolled.value
   void listHeight.value
   const element = listElement.value
-  if (element === null || scenes.value.length === 0) return 0
+  if (element === null || sceneCount.value === 0) return 0
   const hidden = element.scrollHeight - element.clientHeight - element.scrollTop
-  return Math.max(0, Math.round((hidden / Math.max(1, element.scrollHeight)) * scenes.value.length))
+  return Math.max(0, Math.round((hidden / Math.max(1, element.scrollHeight)) * sceneCount.value))
 })
 
 /** Adds a scene and opens the layout chooser for it. */

@@ -9,6 +9,7 @@ import { useEngineStore } from '../engine/engine.store.ts'
 import { useHeads } from '../inputs/use-heads.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useSettledScene, type SettledScene } from '../show/use-settled-scene.ts'
 
 const MOST_DISMISSED = 200
 
@@ -22,14 +23,18 @@ export function useDepthNotes() {
   const layers = computed(() => showStore.scene?.layers ?? [])
   const nameOf = (layerId: string) => layers.value.find((layer) => layer.id === layerId)?.name ?? ''
 
-  const first = computed(() => {
-    const { show, scene } = showStore
-    if (show === null || scene === null) return null
+  const { now, settled } = useSettledScene()
+  const first = computed(() => firstOf(settled.value))
+
+  function firstOf(on: SettledScene | null) {
+    if (on === null) return null
+    const { show, scene } = on
     const advice = depthAdvice(show, scene, engine.infos).find((one) => one.kind === 'trouble' || !dismissed.value.includes(keyOf(one)))
     if (advice === undefined) return null
     const cures = advice.kind === 'trouble' ? curesFor(show, scene, advice) : []
     return { ...advice, fix: depthFix(show, scene, engine.infos, advice), cures }
-  })
+  }
+
   const note = computed(() => {
     const advice = first.value
     if (advice === null) return null
@@ -44,7 +49,7 @@ export function useDepthNotes() {
 
   /** Makes the move, and returns the layer that moved; null when there was none to make. */
   function fix(): string | null {
-    const move = first.value?.fix
+    const move = firstOf(now.value)?.fix
     const { sceneId } = showStore
     if (move === undefined || move === null || sceneId === null) return null
     showStore.edit(t('edits.moveLayer', { name: nameOf(move.layerId) }), (show) => moveLayer(show, sceneId, move.layerId, move.index))
@@ -60,7 +65,7 @@ export function useDepthNotes() {
   })
 
   function cureBy(cure: CoverCure): void {
-    const advice = first.value
+    const advice = firstOf(now.value)
     const { sceneId } = showStore
     if (advice === null || sceneId === null) return
     const facts = { infos: engine.infos, heads: heads.value }

@@ -5,16 +5,18 @@ import { mended, unseenIn, type Unseen } from '../../core/layout/unseen.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 import { useHeads } from '../inputs/use-heads.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useSettledScene } from '../show/use-settled-scene.ts'
 
 export function useUnseen() {
   const { t } = useI18n()
   const showStore = useShowStore()
   const engine = useEngineStore()
   const { heads } = useHeads()
+  const { settled } = useSettledScene()
 
   const all = computed<ReadonlyMap<string, Unseen>>(() => {
-    const { show, scene } = showStore
-    if (show === null || scene === null) return new Map()
+    if (settled.value === null) return new Map()
+    const { show, scene } = settled.value
     const found = unseenIn(show, scene, engine.infos)
     // At first pictures are on their way: that is nothing to warn of.
     return engine.hasFirstPicture ? found : new Map([...found].filter(([, { reason }]) => reason !== 'missing'))

@@ -1,5 +1,5 @@
 // The commands as they stand now: whether each can run, and running it.
-import { computed } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { useAirStore } from '../air/air.store.ts'
@@ -66,7 +66,12 @@ export function useCommands() {
     }
   }
 
-  const commands = computed(() => Object.fromEntries(commandIds.map((id) => [id, commandOf(id, studio.value)])) as { readonly [K in CommandId]: Command })
+  // Each is worked out when it is read: an edit renews only what is shown.
+  const commands = shallowRef({} as { readonly [K in CommandId]: Command })
+  for (const id of commandIds) {
+    const now = computed(() => commandOf(id, studio.value))
+    Object.defineProperty(commands.value, id, { get: () => now.value, enumerable: true })
+  }
 
   /** A command as it stands for a scene that need not be on the stage. */
   const commandFor = (id: CommandId, scene: SceneTarget): Command => commandOf(id, { ...studio.value, scene })
