@@ -19,9 +19,9 @@ const folders = Object.keys(allowed)
 
 /** The folders of core from the ground up: each may import those before it, so that no circle can come about. */
 const coreOrder = [
-  ...['random', 'patch', 'schema', 'colour', 'composite', 'marks', 'clip', 'card'],
+  ...['random', 'patch', 'schema', 'colour', 'style', 'composite', 'marks', 'clip', 'card'],
   ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
-  ...['steps', 'inputs', 'solve', 'layers', 'show', 'sound', 'layout', 'sync', 'plan', 'render', 'compose', 'transitions', 'stage', 'programme'],
+  ...['steps', 'inputs', 'solve', 'layers', 'show', 'graphics', 'sound', 'layout', 'sync', 'plan', 'render', 'compose', 'transitions', 'stage', 'programme'],
 ]
 const coreType = (name) => `core/${name}`
 const coreTypes = coreOrder.map(coreType)

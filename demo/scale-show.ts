@@ -8,6 +8,7 @@ import { arrangeScene } from '../core/layout/arrange/arrange-scene.ts'
 import type { LayoutName } from '../core/layout/arrange/layouts.ts'
 import { updateLayer } from '../core/show/edits.ts'
 import { newMicrophone, newScene, NOBODY } from '../core/show/create.ts'
+import { USUAL_STYLE } from '../core/show/style.ts'
 import { inputSourceId } from '../core/inputs/source-ids.ts'
 import { SCREEN_HEIGHT_PX, SCREEN_WIDTH_PX } from '../standins/screen/drawn-screen.ts'
 import type { ClipInput, Content, Layer, Scene, Show } from '../core/show/show.ts'
@@ -77,13 +78,14 @@ export function scaleShow(assets: ScaleAssets): Show {
   })
   const bare: Show = {
     format: 'green-room-show',
-    version: 6,
+    version: 7,
     name: 'The hive scale, week by week',
     canvas: CANVAS,
     inputs: [camera, wall, screen, pollen],
     contents,
     scenes: [begin, ...scenes],
     presenter: NOBODY,
+    style: USUAL_STYLE,
     microphone: newMicrophone({ type: 'standin' }),
     holdingCard: { title: 'Back in a moment', detail: 'The hive scale, week by week' },
   }

@@ -8,6 +8,7 @@ import type { NewLayer } from '../core/show/show.ts'
 import type { Content, Layer, Show, Step, TextLayer } from '../core/show/show.ts'
 import type { TextContent } from '../core/text/text-content.ts'
 import { newMicrophone, newScene, NOBODY } from '../core/show/create.ts'
+import { USUAL_STYLE } from '../core/show/style.ts'
 import type { StepKind } from '../core/steps/index.ts'
 import type { ParamValue } from '../core/steps/step.ts'
 
@@ -64,23 +65,9 @@ export function demoShow(assets: DemoAssets): Show {
     return onCanvas(layer, part, radius)
   }
   const title = newTextLayer('Class title', 'Reading a brood frame', CANVAS, makeId)
-  const classTitle = says(
-    title,
-    {
-      blocks: CLASS_TITLE,
-    },
-    { x: 64, y: 556, width: 560, height: 116 },
-    4,
-  )
+  const classTitle = says(title, { blocks: CLASS_TITLE }, { x: 64, y: 556, width: 560, height: 116 }, 4)
   const points = newTextLayer('Tonight', '', CANVAS, makeId)
-  const tonight = says(
-    points,
-    {
-      plate: null,
-      blocks: TONIGHT,
-    },
-    { x: 72, y: 150, width: 680, height: 420 },
-  )
+  const tonight = says(points, { plate: null, blocks: TONIGHT }, { x: 72, y: 150, width: 680, height: 420 })
   const closing = says(
     newTextLayer('Thank you', '', CANVAS, makeId),
     {
@@ -93,7 +80,7 @@ export function demoShow(assets: DemoAssets): Show {
 
   return {
     format: 'green-room-show',
-    version: 6,
+    version: 7,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],
@@ -120,6 +107,7 @@ export function demoShow(assets: DemoAssets): Show {
       },
     ],
     presenter: NOBODY,
+    style: USUAL_STYLE,
     microphone: newMicrophone({ type: 'standin' }),
     holdingCard: { title: 'Back in a moment', detail: 'Reading a brood frame' },
   }

@@ -1,7 +1,8 @@
 // The stored form of a layer's box: its place, crop and frame.
 import { z } from 'zod'
 import { RANGES } from '../schema/limits.ts'
-import { colour, number } from '../schema/values.ts'
+import { number } from '../schema/values.ts'
+import { paintColour as colour } from '../style/style-names.ts'
 import { borderSides, frameForms } from './frame.ts'
 
 export const placementSchema = z.strictObject({

@@ -19,6 +19,7 @@ import { changeListOf, findLayer, layersOf, layersShownBy, mapLayers, sceneCircl
 import { migrations } from '../show/migrations.ts'
 import { readShow } from '../show/migrate.ts'
 import type { GroupLayer, Layer, Show } from '../show/show.ts'
+import { styledShow, USUAL_STYLE } from '../show/style.ts'
 
 let count = 0
 const makeId = () => `n${(count += 1)}`
@@ -166,8 +167,19 @@ describe('migration', () => {
     expect(layers.some(({ kind }) => kind === 'group')).toBe(true)
     for (const layer of layers) expect(layer.crop).toBeNull()
     const bare = (value: unknown): unknown =>
-      JSON.parse(JSON.stringify(value, (key, part: unknown) => (['crop', 'part', 'mark', 'notes', 'version'].includes(key) ? undefined : part)))
+      JSON.parse(
+        JSON.stringify(value, (key, part: unknown) => (['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style'].includes(key) ? undefined : part)),
+      )
     const scenes = saved.scenes.map((scene) => ({ ...scene, locked: false }))
     expect(bare(opened)).toEqual(bare({ ...saved, scenes }))
+  })
+
+  it('opens a show that version 6 saved: no graphics, the usual colours, the rest as it was', () => {
+    const saved = stored('show-v6') as Show
+    const opened = readShow(structuredClone(saved))
+    const scenes = saved.scenes.map((scene) => ({ ...scene, graphic: null }))
+    expect(opened).toEqual({ ...saved, version: 7, style: USUAL_STYLE, scenes })
+    // Its pictures are planned as they were: nothing in it names the show's colours.
+    expect(styledShow(opened)).toBe(opened)
   })
 })

@@ -1,7 +1,8 @@
 // A drawn outline as it is stored: a polygon, an arrow, whatever path data says.
 import { z } from 'zod'
 import { LIMITS, RANGES } from '../schema/limits.ts'
-import { colour, number } from '../schema/values.ts'
+import { number } from '../schema/values.ts'
+import { paintColour as colour } from '../style/style-names.ts'
 import { checkOutline, OutlineError } from './read-outline.ts'
 
 /** A line along an outline, half of it inside. */

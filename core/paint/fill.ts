@@ -2,7 +2,8 @@
 import { z } from 'zod'
 import { parseHex } from '../colour/hex.ts'
 import { LIMITS, RANGES } from '../schema/limits.ts'
-import { colour, number } from '../schema/values.ts'
+import { number } from '../schema/values.ts'
+import { paintColour as colour } from '../style/style-names.ts'
 import type { Gradient, GradientStop } from './gradient.ts'
 
 /** A colour at a place of a gradient. */

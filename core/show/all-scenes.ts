@@ -42,7 +42,11 @@ export function putInAllScenes(show: Show, sceneId: string, layerId: string, mak
   const layer = own === undefined ? undefined : findLayer(own, layerId)
   if (layer === undefined) return show
   const takes = (scene: Scene) =>
-    scene.id !== sceneId && !scene.locked && sceneIdOf(layer) !== scene.id && !scene.layers.some((other) => showsSameThing(layer, other))
+    scene.graphic === null &&
+    scene.id !== sceneId &&
+    !scene.locked &&
+    sceneIdOf(layer) !== scene.id &&
+    !scene.layers.some((other) => showsSameThing(layer, other))
   return { ...show, scenes: show.scenes.map((scene) => (takes(scene) ? { ...scene, layers: [...scene.layers, copyLayer(layer, makeId)] } : scene)) }
 }
 

@@ -3,10 +3,11 @@ import { newCamera } from '../inputs/camera.ts'
 import { childrenOf, withChildren } from '../layers/index.ts'
 import { newInputLayer } from '../layers/input.ts'
 import type { MakeId } from '../random/make-id.ts'
+import { USUAL_STYLE } from './style.ts'
 import type { CameraInput, Input, Layer, Microphone, Scene, Show } from './show.ts'
 
 /** What a scene has beside its name and layers, before anybody has said more. */
-export const BARE_SCENE = { locked: false, mark: null, notes: '' } as const
+export const BARE_SCENE = { locked: false, mark: null, notes: '', graphic: null } as const
 
 /** A scene without layers. */
 export function newScene(name: string, makeId: MakeId): Scene {
@@ -56,13 +57,14 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 6,
+    version: 7,
     name,
     canvas,
     inputs: [camera, wall],
     contents: [],
     scenes: [{ ...scene, layers: [newInputLayer(wall, canvas, makeId), newInputLayer(camera, canvas, makeId)] }],
     presenter: NOBODY,
+    style: USUAL_STYLE,
     microphone: newMicrophone(devices.microphone),
     holdingCard: { title: 'Back in a moment', detail: name },
   }

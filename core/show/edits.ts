@@ -52,9 +52,17 @@ export function removeInput(show: Show, inputId: string): Show {
   }
 }
 
-/** Inserts a scene at `index`. */
+/** The scenes of a show that are scenes of their own. */
+export const ownScenesOf = ({ scenes }: Pick<Show, 'scenes'>): readonly Scene[] => scenes.filter(({ graphic }) => graphic === null)
+
+/** The scenes of a show that are laid over others. */
+export const graphicsOf = ({ scenes }: Pick<Show, 'scenes'>): readonly Scene[] => scenes.filter(({ graphic }) => graphic !== null)
+
+/** Inserts a scene at `index` of the list: a scene among the scenes, a graphic among the graphics that follow them; else as the last of its kind. */
 export function addScene(show: Show, scene: Scene, index = show.scenes.length): Show {
-  return { ...show, scenes: show.scenes.toSpliced(index, 0, scene) }
+  const own = ownScenesOf(show).length
+  const at = scene.graphic === null ? Math.min(index, own) : Math.max(index, own)
+  return { ...show, scenes: show.scenes.toSpliced(at, 0, scene) }
 }
 
 /** Changes a scene. */
@@ -62,9 +70,10 @@ export function updateScene(show: Show, sceneId: string, change: (scene: Scene) 
   return { ...show, scenes: show.scenes.map((scene) => (scene.id === sceneId ? change(scene) : scene)) }
 }
 
-/** Takes a scene away, with every layer that shows it; the last one stays, since a show has at least one. */
+/** Takes a scene or a graphic away, with every layer that shows it; the last scene stays, since a show has at least one. */
 export function removeScene(show: Show, sceneId: string): Show {
-  if (show.scenes.length === 1) return show
+  const own = ownScenesOf(show)
+  if (own.length === 1 && own[0]!.id === sceneId) return show
   const without = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (sceneIdOf(layer) === sceneId ? null : layer))
   return withoutUnusedContents({
     ...show,
@@ -72,9 +81,11 @@ export function removeScene(show: Show, sceneId: string): Show {
   })
 }
 
-/** Moves the scene to `index` of the list. */
+/** Moves a scene to `index` of the list, but not among the graphics; a graphic not among the scenes. */
 export function moveScene(show: Show, sceneId: string, index: number): Show {
-  return { ...show, scenes: moveItem(show.scenes, sceneId, index) }
+  const isOwn = show.scenes.find(({ id }) => id === sceneId)?.graphic === null
+  const own = ownScenesOf(show).length
+  return { ...show, scenes: moveItem(show.scenes, sceneId, isOwn ? Math.min(index, own - 1) : Math.max(index, own)) }
 }
 
 /** Puts a layer in front of the others, or at `index` from the back. */

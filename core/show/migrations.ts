@@ -1,5 +1,6 @@
 // Stored shows carry a version. Each entry lifts a stored one by one version; they run in turn. What comes out is not checked.
 import { newMicrophone } from './create.ts'
+import { USUAL_STYLE } from './style.ts'
 import { USUAL_LETTERS } from '../text/text-content.ts'
 
 export type Loose = Record<string, unknown>
@@ -51,6 +52,8 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
     const scenes = upgradeEach(stored['scenes'], (scene) => ({ ...scene, locked: false, mark: null, notes: '', layers: upgradeEach(scene['layers'], upgrade) }))
     return { ...stored, version: 6, scenes }
   },
+  // Version 6 had no graphics, and no colours of its own.
+  6: (stored) => ({ ...stored, version: 7, style: USUAL_STYLE, scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, graphic: null })) }),
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
@@ -105,7 +108,7 @@ function upgradeStep(step: Loose): unknown[] {
 }
 
 /** The version that shows have now. */
-export const CURRENT_VERSION = 6
+export const CURRENT_VERSION = 7
 
 /** A stored show of an earlier version as one of this; anything else as it is. */
 export function upgradeShow(stored: unknown): unknown {

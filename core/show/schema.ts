@@ -7,6 +7,7 @@ import { LIMITS, RANGES } from '../schema/limits.ts'
 import { id, name, number, whole } from '../schema/values.ts'
 import { treatmentSchema } from '../steps/schema.ts'
 import { sceneMarks, voiceSides, type Show } from './show.ts'
+import { styleSchema } from './style.ts'
 
 const microphone = z.strictObject({
   device: z.discriminatedUnion('type', [
@@ -28,12 +29,13 @@ const sceneSchema = z.strictObject({
   locked: z.boolean(),
   mark: z.enum(sceneMarks).nullable(),
   notes: z.string().max(LIMITS.notesLength),
+  graphic: z.strictObject({ key: z.string().max(40).nullable() }).nullable(),
   layers: z.array(layerSchema).max(LIMITS.layers),
 })
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(6),
+  version: z.literal(7),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),
@@ -51,6 +53,7 @@ const showObject = z.strictObject({
       .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day, HH:MM')
       .nullable(),
   }),
+  style: styleSchema,
   microphone,
   holdingCard: z.strictObject({ title: z.string().max(LIMITS.nameLength), detail: z.string().max(LIMITS.nameLength) }),
 })
@@ -63,6 +66,17 @@ export const showSchema: z.ZodType<Show> = showObject.superRefine((show, context
   requireUnique(show.inputs, ['inputs'], context)
   requireUnique(show.scenes, ['scenes'], context)
   requireUnique(show.contents, ['contents'], context)
+  if (show.scenes.length > 0 && show.scenes[0]!.graphic !== null) {
+    context.addIssue({
+      code: 'custom',
+      path: ['scenes', 0, 'graphic'],
+      message: 'must be null: a show begins with a scene, and graphics come after all scenes',
+    })
+  }
+  show.scenes.forEach((scene, index) => {
+    if (index === 0 || scene.graphic !== null || show.scenes[index - 1]!.graphic === null) return
+    context.addIssue({ code: 'custom', path: ['scenes', index], message: 'must come before the graphics' })
+  })
   const counts = layerCounts(show.scenes)
   show.scenes.forEach((scene, sceneIndex) => {
     const { layers } = scene

@@ -2,6 +2,7 @@
 // kind in core/inputs and core/layers; their types are passed on here, so that who works on a show imports one file.
 import type { Input } from '../inputs/input.ts'
 import type { Content, Layer } from '../layers/layer.ts'
+import type { ShowStyle } from './style.ts'
 
 export type { Crop, FitMode } from '../box/fit.ts'
 export { borderSides, frameForms, type Border, type Frame, type FrameForm, type Shadow } from '../box/frame.ts'
@@ -58,7 +59,15 @@ export interface Scene {
   readonly mark: SceneMark | null
   /** What the presenter wants to remember; the audience never sees it. */
   readonly notes: string
+  /** What makes it a graphic, which is laid over other scenes; null for a scene of its own. Graphics come after all scenes. */
+  readonly graphic: Graphic | null
   readonly layers: readonly Layer[]
+}
+
+/** A scene that is laid over others. */
+export interface Graphic {
+  /** Brings it on and takes it off, as "KeyN" or "$mod+F2"; null for none. */
+  readonly key: string | null
 }
 
 /** Who presents, and until when a countdown runs. */
@@ -71,7 +80,7 @@ export interface Presenter {
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 6
+  readonly version: 7
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]
@@ -79,6 +88,8 @@ export interface Show {
   readonly scenes: readonly Scene[]
   /** What texts say where they name a field: {name}, {title}, {countdown}. */
   readonly presenter: Presenter
+  /** Colours and typefaces that graphics share. */
+  readonly style: ShowStyle
   readonly microphone: Microphone
   /** What the audience sees when there is no live picture. */
   readonly holdingCard: { readonly title: string; readonly detail: string }

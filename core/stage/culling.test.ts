@@ -8,6 +8,7 @@ import type { Picture } from '../picture/picture.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { renderReference } from '../render/render-reference.ts'
 import { BARE_SCENE, newMicrophone, NOBODY } from '../show/create.ts'
+import { USUAL_STYLE } from '../show/style.ts'
 import type { Layer, Show, Step } from '../show/show.ts'
 import { planFrame } from './plan-frame.ts'
 import { rootOf } from '../plan/read-plan.ts'
@@ -33,7 +34,7 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
   }
   return {
     format: 'green-room-show',
-    version: 6,
+    version: 7,
     name: 'Test',
     canvas: { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30 },
     inputs: inputs.map(({ id, treatment = [] }) => ({ id, kind: 'picture', name: id, asset: 'a'.repeat(64), treatment })),
@@ -42,6 +43,7 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
     scenes: [
       { ...BARE_SCENE, id: 'scene', name: 'Scene', layers: layers.map((layer, i) => ({ ...base, id: `layer${i}`, name: `Layer ${i}`, ...layer }) as Layer) },
     ],
+    style: USUAL_STYLE,
     microphone: newMicrophone({ type: 'none' }),
     holdingCard: { title: '', detail: '' },
   }

@@ -6,6 +6,7 @@ import { putSource } from '../compose/picture.ts'
 import { type Place, type StageClock } from '../compose/place.ts'
 import { inputSourceId } from '../inputs/source-ids.ts'
 import type { Show } from '../show/show.ts'
+import { styledScene, styledShow } from '../show/style.ts'
 import { isTransition, progressOf, settled, type OutputStage, type SceneStage, type Stage } from './stage.ts'
 import type { WallClock } from '../text/fields.ts'
 import { putTransition } from '../transitions/index.ts'
@@ -50,12 +51,13 @@ interface Gathered {
 
 /** The same for several outputs over one list of nodes: what those of one size share, from the back on, is made once. At least one. */
 export function planOutputs(
-  show: Show,
+  given: Show,
   stages: Readonly<Record<OutputId, Stage | OutputStage>>,
   timeMs: number,
   infos: SourceInfos,
   { scale: usualScale = 1, culls = true, wall = NO_WALL }: PlanOptions = {},
 ): FramePlan {
+  const show = styledShow(given)
   const builder = new PlanBuilder()
   const gathered = Object.entries(stages).map(([id, one]): Gathered => {
     const { stage, over, scale } = 'over' in one ? one : { stage: one, over: [], scale: usualScale }
@@ -94,8 +96,11 @@ function outputsOf(builder: PlanBuilder, gathered: readonly Gathered[]): Record<
   return outputs
 }
 
+const sideOf = (place: Place, { scene }: SceneStage) => ({ layers: styledScene(place.show.style, scene).layers, place })
+
 /** A place for the layers of a scene: its own show's, which may have another canvas than the one that is planned. */
-function placeOf(place: Place, { show = place.show, scene, ...stage }: SceneStage): Place {
+function placeOf(place: Place, { show: own, scene, ...stage }: SceneStage): Place {
+  const show = own === undefined ? place.show : styledShow(own)
   const canvasScale = show === place.show ? 1 : Math.min(place.show.canvas.widthPx / show.canvas.widthPx, place.show.canvas.heightPx / show.canvas.heightPx)
   return { ...place, show, scale: place.scale * canvasScale, clock: clockOf({ scene, ...stage }, place.clock.timeMs), within: [scene.id] }
 }
@@ -104,8 +109,8 @@ function placeOf(place: Place, { show = place.show, scene, ...stage }: SceneStag
 function putStage(place: Place, stage: Stage, ground: StackNode['ground']): void {
   const { timeMs } = place.clock
   if (!isTransition(stage)) {
-    const { scene } = stage
-    place.putLayers(placeOf(place, stage), scene.layers)
+    const inPlace = placeOf(place, stage)
+    place.putLayers(inPlace, styledScene(inPlace.show.style, stage.scene).layers)
     return
   }
   place.builder.changesAt(timeMs)
@@ -118,7 +123,7 @@ function putStage(place: Place, stage: Stage, ground: StackNode['ground']): void
       for (const missing of stack.missing) place.stack.miss(missing)
       return builder.stack(ground, widthPx, heightPx, stack.items)
     },
-    scene: isTransition(one) ? null : { layers: one.scene.layers, place: placeOf(place, one) },
+    scene: isTransition(one) ? null : sideOf(placeOf(place, one), one),
   })
   putTransition({ place, ground, from: side(stage.from), to: side(stage.to) }, stage.transition, progressOf(stage, timeMs))
 }

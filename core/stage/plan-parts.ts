@@ -17,7 +17,7 @@ export function layerParts(show: Show, layer: Layer | undefined): readonly unkno
   return layer === undefined ? [] : [...commonParts(show), layer, ...partsOfLayers(show, [layer], new Set())]
 }
 
-const commonParts = ({ canvas, inputs, presenter }: Show): readonly unknown[] => [canvas, inputs, presenter]
+const commonParts = ({ canvas, inputs, presenter, style }: Show): readonly unknown[] => [canvas, inputs, presenter, style]
 
 function partsOfLayers(show: Show, layers: readonly Layer[], seen: Set<string>): unknown[] {
   const parts: unknown[] = []

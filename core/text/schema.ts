@@ -1,12 +1,13 @@
 import { z } from 'zod'
 import { shadowSchema } from '../box/schema.ts'
 import { LIMITS, RANGES } from '../schema/limits.ts'
-import { colour, number } from '../schema/values.ts'
+import { number } from '../schema/values.ts'
+import { fromShow, paintColour as colour, styleFaces } from '../style/style-names.ts'
 import { textFamilies } from './text-content.ts'
 
 /** The stored form of a text. */
 export const textContentSchema = z.strictObject({
-  family: z.enum(textFamilies),
+  family: z.enum([...textFamilies, ...styleFaces.map(fromShow)]),
   align: z.enum(['start', 'centre', 'end']),
   blocks: z
     .array(

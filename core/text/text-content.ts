@@ -1,3 +1,5 @@
+import type { ShowFace } from '../style/style-names.ts'
+
 /** One run of text in one style; line breaks are kept. */
 export interface TextBlock {
   readonly text: string
@@ -33,7 +35,8 @@ export const USUAL_LETTERS = { lineHeight: 1.22, letterSpacingEm: 0, outline: nu
 
 /** A text as a layer shows it: blocks under each other in a box, shrunk together if too big. */
 export interface TextContent {
-  readonly family: TextFamily
+  /** Of its own, or one of the show's. */
+  readonly family: TextFamily | ShowFace
   readonly align: 'start' | 'centre' | 'end'
   readonly blocks: readonly TextBlock[]
   /** From one baseline to the next, of the letters' size. */

@@ -4,6 +4,7 @@ import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { Picture } from '../../core/picture/picture.ts'
 import { BARE_SCENE, newMicrophone, NOBODY } from '../../core/show/create.ts'
+import { USUAL_STYLE } from '../../core/show/style.ts'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { apart, referenceScene, type GivenPictures } from '../support/reference-scene.ts'
@@ -17,13 +18,14 @@ const FULL_HD = { widthPx: 1920, heightPx: 1080, frameRate: CALM_RATE }
 function emptyShow(names: readonly string[], canvas: Show['canvas'] = { widthPx: 1280, heightPx: 720, frameRate: CALM_RATE }): Show {
   return {
     format: 'green-room-show',
-    version: 6,
+    version: 7,
     name: 'Empty',
     canvas,
     inputs: [],
     contents: [],
     scenes: names.map((name, i) => ({ ...BARE_SCENE, id: `scene-${i + 1}`, name, layers: [] })),
     presenter: NOBODY,
+    style: USUAL_STYLE,
     microphone: newMicrophone({ type: 'none' }),
     holdingCard: { title: 'Back in a moment', detail: '' },
   }

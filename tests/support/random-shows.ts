@@ -11,6 +11,7 @@ import { seededRandom } from '../../core/random/seeded.ts'
 import { appearanceKinds, sides, type Appearance } from '../../core/motion/appearance.ts'
 import { namedEasings } from '../../core/motion/easing.ts'
 import { BARE_SCENE, newMicrophone } from '../../core/show/create.ts'
+import { USUAL_STYLE } from '../../core/show/style.ts'
 import { frameForms, type Content, type Frame, type Input, type Layer, type Outline, type Scene, type Show } from '../../core/show/show.ts'
 import { goTo, type TransitionStage } from '../../core/stage/stage.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
@@ -147,13 +148,14 @@ export function showCase(seed: number, moves = false): ShowCase {
   return {
     show: {
       format: 'green-room-show',
-      version: 6,
+      version: 7,
       name: 'Random',
       canvas: CANVAS,
       inputs,
       contents,
       scenes,
       presenter: { name: 'Iva Kovač', title: 'Beekeeper', countdownTo: '19:00' },
+      style: USUAL_STYLE,
       microphone: newMicrophone({ type: 'none' }),
       holdingCard: { title: '', detail: '' },
     },
