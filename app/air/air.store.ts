@@ -8,6 +8,7 @@ import { useShowStore } from '../show/show.store.ts'
 import { useSitesStore } from '../sites/sites.store.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
+import { useGraphicsOnAir } from './use-graphics-on-air.ts'
 import { useProgramme } from './use-programme.ts'
 
 export const useAirStore = defineStore('air', () => {
@@ -45,6 +46,14 @@ export const useAirStore = defineStore('air', () => {
     engine.expectReports()
   }
 
+  const graphics = useGraphicsOnAir()
+  /** The engine is told of graphics once it has their show. */
+  function tellGraphics(): void {
+    const known = new Set([showStore.show === null ? null : showStore.showId, air.value?.showId ?? null])
+    engine.calls().programme.setGraphics(new Map([...graphics.refs.value].filter(([, { showId }]) => known.has(showId))))
+  }
+  watch([graphics.refs, pictured, held, air], tellGraphics)
+
   watch(isCardWanted, (isWanted) => engine.calls().programme.setCard(isWanted))
   watch([pictured, held, programme.onAirId, () => showStore.onAirId], follow, { immediate: true })
   // The voice stays with what is on air, as the picture does.
@@ -53,6 +62,7 @@ export const useAirStore = defineStore('air', () => {
   engine.listen({
     onStarted: () => {
       follow()
+      tellGraphics()
       if (isFeedOn.value && pictured.value !== null) sendFeed()
     },
   })
@@ -122,6 +132,7 @@ export const useAirStore = defineStore('air', () => {
     showsCard: computed(() => isFeedOn.value && (isCardWanted.value || engine.stats?.feed.showsCard === true)),
     meetingCount: hosts.meetingCount,
     takeOnAir,
+    graphics,
     toggleCard,
     startFeed,
     stopFeed,

@@ -1,17 +1,21 @@
 <script setup lang="ts">
 // A swatch that opens the system's colour chooser, and the code beside it.
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { i18n } from '../i18n.ts'
+import { useColourMeaning } from './colour-meaning.ts'
 
 const props = defineProps<{ modelValue: string; label: string; disabled?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const draft = ref<string | null>(null)
+const meaning = useColourMeaning()
+/** The colour as it looks: one that is named takes what it stands for. */
+const shown = computed(() => meaning(props.modelValue))
 
 function commit(): void {
   const text = draft.value?.trim() ?? ''
   draft.value = null
   const code = text.startsWith('#') ? text : `#${text}`
-  if (/^#[0-9a-f]{6}$/i.test(code) && code.toLowerCase() !== props.modelValue) emit('update:modelValue', code.toLowerCase())
+  if (/^#[0-9a-f]{6}$/i.test(code) && code.toLowerCase() !== shown.value) emit('update:modelValue', code.toLowerCase())
 }
 </script>
 
@@ -19,7 +23,7 @@ function commit(): void {
   <span class="inline-flex items-center gap-2">
     <input
       type="color"
-      :value="modelValue"
+      :value="shown"
       :aria-label="label"
       :disabled="disabled"
       class="swatch h-6 w-7 shrink-0 cursor-pointer rounded border border-line"
@@ -27,14 +31,14 @@ function commit(): void {
     />
     <input
       type="text"
-      :value="draft ?? modelValue"
+      :value="draft ?? shown"
       :aria-label="i18n.global.t('inspector.colourCode', { name: label })"
       :disabled="disabled"
       maxlength="7"
       spellcheck="false"
       class="min-h-6 w-17 rounded @max-[230px]:hidden border border-transparent bg-transparent px-1 font-num text-[12px] hover:border-line"
-      :data-undo="draft === null || draft === modelValue ? 'show' : undefined"
-      @focus="draft = modelValue"
+      :data-undo="draft === null || draft === shown ? 'show' : undefined"
+      @focus="draft = shown"
       @input="draft = ($event.target as HTMLInputElement).value"
       @blur="commit"
       @keydown.enter="commit"

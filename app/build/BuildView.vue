@@ -9,6 +9,9 @@ import { useShowStore } from '../show/show.store.ts'
 import DepthStrip from './DepthStrip.vue'
 import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
+import { colourIn } from '../../core/show/style.ts'
+import { provideColourMeaning } from '../base/colour-meaning.ts'
+import GraphicGallery from '../graphics/GraphicGallery.vue'
 import { layerTarget } from '../commands/layer-target.ts'
 import PanelEdge from '../base/PanelEdge.vue'
 import { INSPECTOR_PX, SCENES_PX, usePanelWidths } from './use-panel-widths.ts'
@@ -31,6 +34,9 @@ useOpenShow(() => props.showId)
 const { target } = useLayerActions()
 watchEffect(() => (layerTarget.value = target.value))
 onScopeDispose(() => (layerTarget.value = null))
+
+// Colours and typefaces of the show are known by what they are for.
+provideColourMeaning((colour) => (showStore.show === null ? colour : colourIn(showStore.show.style, colour)))
 
 const { onClipboard } = useClipboard()
 for (const kind of ['paste', 'copy', 'cut'] as const) useEventListener(document, kind, onClipboard)
@@ -77,6 +83,7 @@ watch(
     <DepthStrip class="build-depth border-t border-line" :is-inspector-open="isOpen" :can-fold="!isStacked" @toggle-inspector="toggle">
       <StageTools />
     </DepthStrip>
+    <GraphicGallery @added="openInspector" />
     <LayerInspector v-if="isOpen" class="build-inspector border-s border-line" @close="isNarrow && toggle()" />
     <!-- Last, so that the Tab key comes to what is worked with first. -->
     <template v-if="!isStacked">

@@ -11,6 +11,7 @@ import type { Layer } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
+import GraphicSection from '../graphics/GraphicSection.vue'
 import { useShowStore } from '../show/show.store.ts'
 import CleanUpSection from './CleanUpSection.vue'
 import { inputFaceOf } from '../kinds/inputs/index.ts'
@@ -62,7 +63,8 @@ function change(label: string, part: (layer: Layer) => Layer): void {
 <template>
   <aside class="@container min-h-0 min-w-0 overflow-y-auto px-2.5 py-2" :aria-label="t('inspector.title')" @keydown.escape="emit('close')">
     <template v-if="layer === null">
-      <SceneSection v-if="showStore.scene" :key="showStore.scene.id" :scene="showStore.scene" />
+      <GraphicSection v-if="showStore.scene?.graphic" :key="showStore.scene.id" :graphic="showStore.scene" />
+      <SceneSection v-else-if="showStore.scene" :key="`scene-${showStore.scene.id}`" :scene="showStore.scene" />
     </template>
     <ManyLayers v-else-if="showStore.selectedLayers.length > 1" :layers="showStore.selectedLayers" />
     <template v-else>

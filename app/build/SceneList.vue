@@ -4,10 +4,12 @@ import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, ref, useTemplateRef, watch, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { VueDraggable } from 'vue-draggable-plus'
+import { ownScenesOf } from '../../core/show/edits.ts'
 import type { Scene } from '../../core/show/show.ts'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
+import GraphicList from '../graphics/GraphicList.vue'
 import { useAirStore } from '../air/air.store.ts'
 import { sceneTarget } from '../commands/scene-target.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
@@ -28,10 +30,10 @@ const { y: scrolled } = useScroll(listElement)
 const { height: listHeight } = useElementSize(listElement)
 
 const { add, move, rename, actionsOf, targetOf } = useSceneActions(renamingId, { onMoved: focusOn, openInspector: () => emit('openInspector') })
-const scenes = computed(() => showStore.show?.scenes ?? [])
+const scenes = computed(() => (showStore.show === null ? [] : ownScenesOf(showStore.show)))
 
 // Commands act on the scene on the stage.
-watchEffect(() => (sceneTarget.value = showStore.scene === null ? null : targetOf(showStore.scene)))
+watchEffect(() => (sceneTarget.value = showStore.scene === null || showStore.scene.graphic !== null ? null : targetOf(showStore.scene)))
 onScopeDispose(() => (sceneTarget.value = null))
 
 const canvas = computed(() => showStore.show!.canvas)
@@ -215,6 +217,7 @@ watch(
       </li>
     </VueDraggable>
     <p v-if="below > 0" class="border-t border-line py-0.5 text-center font-num text-[11px] text-soft" aria-hidden="true">+{{ below }}</p>
+    <GraphicList />
   </aside>
 </template>
 

@@ -3,6 +3,7 @@ import { isCamera } from '../../core/inputs/camera.ts'
 import { inputOf } from '../../core/layers/index.ts'
 import { isText } from '../../core/layers/text.ts'
 import { layersOf } from '../../core/layers/tree.ts'
+import { ownScenesOf } from '../../core/show/edits.ts'
 import type { Scene, Show } from '../../core/show/show.ts'
 
 export const nextSteps = ['cleanUp', 'text', 'scene', 'feed'] as const
@@ -25,7 +26,7 @@ export function nextStepOf({ show, scene, isFeedOn, dismissed }: NextStepFacts):
   const isOpen: Readonly<Record<NextStep, boolean>> = {
     cleanUp: uncleaned !== undefined,
     text: !layers.some(isText),
-    scene: show.scenes.length === 1,
+    scene: ownScenesOf(show).length === 1,
     feed: !isFeedOn,
   }
   const step = nextSteps.find((name) => isOpen[name] && !dismissed.includes(name))

@@ -8,7 +8,7 @@ import { placeAlike, putInAllScenes, siblingsOf } from '../../core/show/all-scen
 import { atOwnSize } from '../../core/layout/crop-drag.ts'
 import { sizeOf } from '../../core/layout/arrange/arrange-scene.ts'
 import { canBePage } from '../../core/layout/inside-page.ts'
-import { fitToCanvas, placeLayer } from '../../core/show/edits.ts'
+import { fitToCanvas, ownScenesOf, placeLayer } from '../../core/show/edits.ts'
 import { canGroup, groupLayers, ungroup } from '../../core/show/group-edits.ts'
 import { reorderLayers, type OrderWay } from '../../core/show/layer-set-edits.ts'
 import type { LayerTarget } from '../commands/layer-target.ts'
@@ -114,7 +114,7 @@ export function useLayerActions() {
       canShare: layers.some((one) => contentIdOf(one) !== null),
       hasOwnSize: hasOwnSize.value,
       canStandIn: isAlone && canBePage(show, layer) && canStandIn.value,
-      canBeInOtherScenes: isAlone && show.scenes.length > 1 && !isGroup(layer),
+      canBeInOtherScenes: isAlone && ownScenesOf(show).length > 1 && !isGroup(layer),
       inOtherScenes: siblings.value.length,
       behindName: behind.value?.name ?? null,
       isTooDeepWithBehind: !canGroup(scene, withBehind),

@@ -4,7 +4,7 @@ import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { addContents, withOwnContents } from '../../core/show/contents.ts'
 import { copyScene, newScene } from '../../core/show/create.ts'
-import { addScene, moveScene, removeScene, updateScene } from '../../core/show/edits.ts'
+import { addScene, moveScene, ownScenesOf, removeScene, updateScene } from '../../core/show/edits.ts'
 import type { Scene } from '../../core/show/show.ts'
 import { useAirStore } from '../air/air.store.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
@@ -27,7 +27,7 @@ export function useSceneActions(renamingId: Ref<string | null>, { onMoved, openI
   const showStore = useShowStore()
   const air = useAirStore()
   const { commandFor } = useCommands()
-  const scenes = computed(() => showStore.show?.scenes ?? [])
+  const scenes = computed(() => (showStore.show === null ? [] : ownScenesOf(showStore.show)))
 
   /** A new scene on the stage; false where the show takes none. */
   function add(): boolean {

@@ -3,6 +3,7 @@ import { contentOf } from '../../core/layers/content.ts'
 import { computed, ref } from 'vue'
 import { grownBox } from '../../core/layout/grow-box.ts'
 import type { TextLayer } from '../../core/show/show.ts'
+import { inStyle } from '../../core/show/style.ts'
 import { filledText } from '../../core/text/fields.ts'
 import type { TextContent } from '../../core/text/text-content.ts'
 import { isTooSmallInTile } from '../../core/text/tile-size.ts'
@@ -50,13 +51,13 @@ export function useTextFit(layer: () => TextLayer) {
   /** What the text says at present, its fields filled. */
   function filledNow(text: TextContent): TextContent {
     const wall = { epochMs: Date.now(), utcOffsetMin: -new Date().getTimezoneOffset(), locale: 'en-GB' }
-    return showStore.show === null ? text : filledText(text, showStore.show.presenter, wall, 0).content
+    return showStore.show === null ? text : filledText(inStyle(showStore.show.style, text), showStore.show.presenter, wall, 0).content
   }
 
   /** The text as the show has it now, which the page may not show yet. */
   function newest(): TextContent | null {
     const content = showStore.show === null ? undefined : contentOf(showStore.show, layer().contentId)
-    return content !== undefined && 'text' in content ? content.text : null
+    return content !== undefined && 'text' in content ? inStyle(showStore.show!.style, content.text) : null
   }
 
   /** Runs once letters that are not there yet have come; not at all when all are, or when the words have changed meanwhile. */

@@ -19,17 +19,24 @@ export const useKeysStore = defineStore('keys', () => {
     return Array.isArray(stored) && stored.every((key) => typeof key === 'string' && key !== '') ? stored : defaultKeys[id]
   }
 
-  /** Gives a command one key; says why it cannot have it, or null when it has it now. */
-  function give(id: CommandId, binding: string): KeyRefusal | null {
+  /** Why a key cannot be had by a command, or by something that is none; null when it can. */
+  function refusalOf(binding: string, id: CommandId | null = null): KeyRefusal | null {
     if (belongsToPage(binding)) return { type: 'page' }
     const by = commandIds.find((other) => other !== id && keysOf(other).some((key) => areSameKey(key, binding)))
-    if (by !== undefined) return { type: 'taken', by }
+    return by === undefined ? null : { type: 'taken', by }
+  }
+
+  /** Gives a command one key; says why it cannot have it, or null when it has it now. */
+  function give(id: CommandId, binding: string): KeyRefusal | null {
+    const refused = refusalOf(binding, id)
+    if (refused !== null) return refused
     own.value = { ...own.value, [id]: [binding] }
     return null
   }
 
   return {
     keysOf,
+    refusalOf,
     give,
     reset: () => (own.value = {}),
     isChanged: computed(() => Object.keys(own.value ?? {}).length > 0),

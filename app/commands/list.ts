@@ -1,7 +1,9 @@
 // Everything that can be done by command, each once: its keys, its picture, when it can be done and what it does. Buttons, menus, keys, the list
 // of keys and the palette read it. A new one is an entry here, and its words in locales/en/commands.ts.
 import {
+  Captions,
   Coffee,
+  EyeOff,
   FolderOpen,
   Keyboard,
   LayoutPanelTop,
@@ -32,6 +34,7 @@ export type WhyNot =
   | 'nothingToUndo'
   | 'nothingToRedo'
   | 'noFeed'
+  | 'noGraphics'
   | 'feedRuns'
   | 'noShow'
   | 'noScene'
@@ -62,7 +65,7 @@ export interface Studio {
   /** The page that is seen. */
   readonly page: string
   readonly goTo: (page: 'bench' | 'build' | 'devices' | 'shows') => void
-  readonly openDialog: (which: 'palette' | 'keys') => void
+  readonly openDialog: (which: 'palette' | 'keys' | 'graphics') => void
   readonly undo: () => void
   readonly redo: () => void
   readonly switchTheme: () => void
@@ -114,6 +117,20 @@ export const commandList = {
   theme: { group: 'everywhere', icon: SunMoon, keys: [], whyNot: always, run: ({ switchTheme }) => switchTheme() },
   mute: { group: 'air', icon: MicOff, keys: ['KeyM'], whyNot: always, run: ({ voice }) => voice.toggleMute() },
   card: { group: 'air', icon: Coffee, keys: ['Digit0'], whyNot: ({ air }) => [!air.isFeedOn && 'noFeed'], run: ({ air }) => air.toggleCard() },
+  hideGraphics: {
+    group: 'air',
+    icon: EyeOff,
+    keys: ['KeyH'],
+    whyNot: ({ air }) => [!air.graphics.isAnyShown && 'noGraphics'],
+    run: ({ air }) => air.graphics.hideAll(),
+  },
+  addGraphic: {
+    group: 'go',
+    icon: Captions,
+    keys: [],
+    whyNot: ({ page: here }) => [here !== 'build' && 'notInBuild'],
+    run: ({ openDialog }) => openDialog('graphics'),
+  },
   startFeed: {
     group: 'air',
     icon: Play,

@@ -3,6 +3,7 @@ import { computed, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { useAirStore } from '../air/air.store.ts'
+import { isGalleryShown } from '../graphics/gallery-open.ts'
 import { announce } from '../shell/announce.ts'
 import { useTheme } from '../shell/use-theme.ts'
 import { useUndo } from '../shell/use-undo.ts'
@@ -34,7 +35,8 @@ export function useCommands() {
   const voice = useVoiceStore()
   const keys = useKeysStore()
   const openDialog: Studio['openDialog'] = (which) => {
-    if (which === 'palette') keys.isPaletteShown = true
+    if (which === 'graphics') isGalleryShown.value = true
+    else if (which === 'palette') keys.isPaletteShown = true
     else keys.isListShown = true
   }
   const goTo: Studio['goTo'] = (name) => void router.push(name === 'shows' ? { name } : { name, params: { showId: show.showId! } })

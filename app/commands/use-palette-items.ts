@@ -1,10 +1,12 @@
 // What the palette finds: commands, what can be added and done with the selected layer, scenes, layers, inputs.
-import { Clapperboard, Layers2 } from 'lucide-vue-next'
+import { Captions, Clapperboard, Layers2 } from 'lucide-vue-next'
 import { computed, type Component } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { inputKindOf } from '../../core/inputs/index.ts'
 import { layersOf } from '../../core/layers/tree.ts'
+import { graphicsOf, ownScenesOf } from '../../core/show/edits.ts'
+import { useAirStore } from '../air/air.store.ts'
 import { useAddLayer } from '../build/use-add-layer.ts'
 import { inputFaceOf } from '../kinds/inputs/index.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -20,6 +22,7 @@ export function usePaletteItems() {
   const route = useRoute()
   const router = useRouter()
   const showStore = useShowStore()
+  const air = useAirStore()
   const keys = useKeysStore()
   const { commands } = useCommands()
   const { actions: additions } = useAddLayer()
@@ -49,7 +52,7 @@ export function usePaletteItems() {
   const things = computed<PaletteItem[]>(() => {
     const { show, scene } = showStore
     if (show === null) return []
-    const thing = (group: 'scene' | 'layers' | 'input', id: string, title: string, icon: Component, run: () => void): PaletteItem => ({
+    const thing = (group: 'scene' | 'graphic' | 'layers' | 'input', id: string, title: string, icon: Component, run: () => void): PaletteItem => ({
       id: `${group}-${id}`,
       title,
       group: t(`commands.groups.${group}`),
@@ -59,7 +62,11 @@ export function usePaletteItems() {
       run,
     })
     return [
-      ...show.scenes.map(({ id, name }) => thing('scene', id, name, Clapperboard, () => void toBuild({ scene: id }))),
+      ...ownScenesOf(show).map(({ id, name }) => thing('scene', id, name, Clapperboard, () => void toBuild({ scene: id }))),
+      ...graphicsOf(show).flatMap(({ id, name }) => [
+        thing('graphic', id, name, Captions, () => void toBuild({ scene: id })),
+        thing('graphic', `show-${id}`, t('graphics.show', { name }), Captions, () => air.graphics.toggle(id)),
+      ]),
       ...(scene === null ? [] : layersOf(scene)).map(({ id, name }) => thing('layers', id, name, Layers2, () => void toBuild({ scene: scene!.id, layer: id }))),
       ...show.inputs
         .filter((input) => inputKindOf(input).hasPicture)

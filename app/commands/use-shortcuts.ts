@@ -1,5 +1,6 @@
 import { tinykeys } from 'tinykeys'
 import { onScopeDispose, watchEffect } from 'vue'
+import { graphicsOf, ownScenesOf } from '../../core/show/edits.ts'
 import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { isSingleKey } from './keys.ts'
@@ -31,13 +32,17 @@ export function useShortcuts(): void {
     stop()
     const bindings = commandIds.flatMap((id) => keys.keysOf(id).map((key) => [key, unlessTyping(key, () => run(id), worksInFields(id, key))] as const))
     const scenes = SCENE_KEYS.map((key, index) => [key, unlessTyping(key, () => takeScene(index))] as const)
-    stop = tinykeys(window, Object.fromEntries([...bindings, ...scenes]))
+    const graphics = (showStore.show === null ? [] : graphicsOf(showStore.show)).flatMap(({ id, graphic }) =>
+      graphic!.key === null ? [] : [[graphic!.key, unlessTyping(graphic!.key, () => air.graphics.toggle(id))] as const],
+    )
+    // A key that a command was given later is the command's.
+    stop = tinykeys(window, Object.fromEntries([...graphics, ...bindings, ...scenes]))
   })
   onScopeDispose(() => stop())
 
   /** Brings a scene on air by its number; while nothing is on air a number is no reason to change what will be. */
   function takeScene(index: number): void {
-    const scene = showStore.show?.scenes[index]
+    const scene = showStore.show === null ? undefined : ownScenesOf(showStore.show)[index]
     if (scene !== undefined && air.isFeedOn && showStore.isEditor) air.takeOnAir(scene.id)
   }
 }

@@ -3,13 +3,13 @@ import type { Rect } from '../box/fit.ts'
 import type { Appearance } from '../motion/appearance.ts'
 import { namedEasings } from '../motion/easing.ts'
 import type { StyleColour } from '../style/style-names.ts'
-import { fading, inset, plain, type Part } from './parts.ts'
+import { bandOf, fading, inset, plain, type Part } from './parts.ts'
 
 export const graphicFamilies = ['ruled', 'card', 'block', 'open'] as const
 export type GraphicFamily = (typeof graphicFamilies)[number]
 
-/** Where a plate stands on the canvas: along an edge, or free. */
-export type Stand = 'free' | 'bottom' | 'side'
+/** Where a plate stands on the canvas: along the bottom or the side, across the middle, or in a corner. */
+export type Stand = 'bottom' | 'side' | 'middle' | 'corner'
 
 export interface Ground {
   /** From back to front. */
@@ -22,7 +22,7 @@ export interface Ground {
 
 export interface Family {
   /** What is put behind words in a box; `unit` is a pixel of a canvas of 720 lines, `opacity` that of the plate. */
-  readonly ground: (box: Rect, unit: number, stand: Stand, opacity: number) => Ground
+  readonly ground: (box: Rect, unit: number, stand: Stand, opacity: number, canvas: Rect) => Ground
   /** A frame around the whole picture. */
   readonly border: (canvas: Rect, unit: number) => readonly Part[]
   readonly entrance: Omit<Appearance, 'delayMs'>
@@ -93,9 +93,9 @@ const block: Family = {
   ground: (box, unit, stand, opacity) => {
     const step = 12 * unit
     const isTall = stand === 'side'
-    const main = isTall ? { ...box, width: box.width - step } : { ...box, height: box.height - step }
+    const main = isTall ? { ...box, x: box.x + step, width: box.width - step } : { ...box, height: box.height - step }
     const under = isTall
-      ? { x: box.x + box.width - step, y: box.y, width: step, height: box.height }
+      ? { x: box.x, y: box.y, width: step, height: box.height * 0.42 }
       : { x: box.x, y: box.y + box.height - step, width: box.width * 0.42, height: step }
     return {
       parts: [
@@ -130,31 +130,60 @@ const block: Family = {
 
 /** No plate: the picture grows dark where words stand, and a short line is drawn under them. */
 const open: Family = {
-  ground: (box, unit, stand, opacity) => {
-    const reach = 60 * unit
-    const dark =
-      stand === 'side'
-        ? { ...box, x: box.x - reach, width: box.width + reach }
-        : { x: box.x - 40 * unit, y: box.y - reach, width: box.width + 80 * unit, height: box.height + reach + 20 * unit }
-    // All of it is dark before the words begin.
-    const fill = fading('ground', stand === 'side' ? 90 : 180, Math.max(0.86, opacity), reach / (stand === 'side' ? dark.width : dark.height))
-    const line = { x: box.x + 26 * unit, y: box.y + box.height - 10 * unit, width: Math.min(120 * unit, box.width / 3), height: 4 * unit }
-    return {
-      parts: [
-        { type: 'plate', box: dark, fill, frame: { cornerRadiusPx: stand === 'side' ? 0 : 18 * unit }, turn: 0 },
-        { type: 'plate', box: line, fill: plain('panel'), frame: { cornerRadiusPx: 2 * unit }, turn: 1 },
-      ],
-      room: inset(box, 10 * unit, 26 * unit, 18 * unit),
-      head: 'panel',
-      body: 'panel',
-    }
-  },
+  ground: (box, unit, stand, opacity, canvas) => ({
+    parts: [{ type: 'plate', ...darkness(box, unit, stand, Math.max(0.86, opacity), canvas), turn: 0 }, ...lineOf(box, unit, stand)],
+    room: inset(box, 10 * unit, 26 * unit, 18 * unit),
+    head: 'panel',
+    body: 'panel',
+  }),
   border: (canvas, unit) => {
     const gap = 26 * unit
     const border = { widthPx: 3 * unit, colour: 'show:panel', opacity: 1, side: 'inside' as const }
     return [{ type: 'plate', box: inset(canvas, gap), fill: plain('panel', 0), frame: { border }, turn: 0 }]
   },
   entrance: come('fade', 450),
+}
+
+/** Under words along the bottom or across the middle, beside those at the side; a corner has no room for it. */
+function lineOf(box: Rect, unit: number, stand: Stand): readonly Part[] {
+  const thick = 4 * unit
+  const line = (at: Rect): Part => ({ type: 'plate', box: at, fill: plain('panel'), frame: { cornerRadiusPx: thick / 2 }, turn: 1 })
+  const width = Math.min(120 * unit, box.width / 3)
+  switch (stand) {
+    case 'bottom':
+      return [line({ x: box.x + 26 * unit, y: box.y + box.height - 10 * unit, width, height: thick })]
+    case 'middle':
+      return [line({ x: box.x + (box.width - width) / 2, y: box.y + box.height - 10 * unit, width, height: thick })]
+    case 'side':
+      return [line({ x: box.x + 4 * unit, y: box.y + box.height * 0.06, width: thick, height: box.height * 0.88 })]
+    case 'corner':
+      return []
+    default:
+      return stand satisfies never
+  }
+}
+
+/** All of it is dark before the words begin: from the side, from below, as a band across, or as a plate in a corner. */
+function darkness(box: Rect, unit: number, stand: Stand, opacity: number, canvas: Rect): Pick<Part & { type: 'plate' }, 'box' | 'fill' | 'frame'> {
+  const reach = 70 * unit
+  switch (stand) {
+    case 'side':
+      return { box: { ...box, x: box.x - reach, width: box.width + reach }, fill: fading('ground', 90, opacity, reach / (box.width + reach)) }
+    case 'bottom': {
+      const y = Math.max(0, box.y - reach)
+      const height = canvas.height - y
+      return { box: { ...canvas, y, height }, fill: fading('ground', 180, opacity, (box.y - y) / height) }
+    }
+    case 'middle': {
+      const y = Math.max(0, box.y - reach)
+      const height = Math.min(canvas.height, box.y + box.height + reach) - y
+      return { box: { ...canvas, y, height }, fill: bandOf('ground', opacity, (box.y - y) / height, (box.y + box.height - y) / height) }
+    }
+    case 'corner':
+      return { box, fill: plain('ground', opacity), frame: { cornerRadiusPx: 16 * unit } }
+    default:
+      return stand satisfies never
+  }
 }
 
 export const families: Readonly<Record<GraphicFamily, Family>> = { ruled, card, block, open }

@@ -10,7 +10,7 @@ import { addContents } from '../show/contents.ts'
 import { newScene } from '../show/create.ts'
 import { addScene } from '../show/edits.ts'
 import { showSchema } from '../show/schema.ts'
-import type { Show } from '../show/show.ts'
+import type { Layer, Show } from '../show/show.ts'
 import { colourIn } from '../show/style.ts'
 import { planFrame } from '../stage/plan-frame.ts'
 import { graphicFamilies } from './families.ts'
@@ -69,7 +69,7 @@ describe.each(presets)('%s, %s', (kind, family) => {
   // WCAG 2.2, 1.4.3: 4.5 to 1, measured on the drawn picture, over black and over white, at the worst pixel under the words.
   it.each(canvases)('has words that stand out from what is behind them, whatever that is: $widthPx × $heightPx', (canvas) => {
     const show = withGraphic(kind, family, canvas)
-    const layers = show.scenes[1]!.layers.map((layer) => ({ ...layer, entrance: null, exit: null }))
+    const layers = show.scenes[1]!.layers.map((layer): Layer => ({ ...layer, entrance: null, exit: null }))
     const measured = ['#000000', '#ffffff'].flatMap((colour) => {
       const wall = { id: 'wall', kind: 'colour' as const, name: 'Wall', colour, treatment: [] }
       const behind = newInputLayer(wall, canvas, () => 'wall-layer')

@@ -44,7 +44,7 @@ export interface NewGraphic {
 
 /** Banners and agendas let the picture through. */
 const BANNER_OPACITY = 0.8
-const PLATE_OPACITY = 0.96
+const PLATE_OPACITY = 1
 /** Points of a list come one after another. */
 const BETWEEN_TURNS_MS = 140
 
@@ -76,8 +76,8 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
     const box = bottomLeft(safe, Math.min(safe.width, 560 * unit), 116 * unit)
     return worded(sheet, box, 'bottom', PLATE_OPACITY, (room, head, body) => [
       part(words.parts.name, room, [
-        { text: '{name}', sizePx: 38 * unit, weight: 700, colour: head },
-        { text: '{title}', sizePx: 23 * unit, weight: 450, colour: body },
+        { text: '{name}', sizePx: 40 * unit, weight: 700, colour: head },
+        { text: '{title}', sizePx: 25 * unit, weight: 450, colour: body },
       ]),
     ])
   },
@@ -86,13 +86,13 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
     const width = Math.min(safe.width, 940 * unit)
     const height = 210 * unit
     const box = { x: safe.x + (safe.width - width) / 2, y: safe.y + (safe.height - height) / 2, width, height }
-    return worded(sheet, box, 'free', PLATE_OPACITY, (room, head, body) => [
+    return worded(sheet, box, 'middle', PLATE_OPACITY, (room, head, body) => [
       part(
         words.parts.heading,
         room,
         [
-          { text: words.says.title, sizePx: 62 * unit, weight: 700, colour: head },
-          { text: words.says.subtitle, sizePx: 28 * unit, weight: 450, colour: body },
+          { text: words.says.title, sizePx: 66 * unit, weight: 700, colour: head },
+          { text: words.says.subtitle, sizePx: 31 * unit, weight: 450, colour: body },
         ],
         'centre',
       ),
@@ -103,11 +103,11 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
     return bannered(sheet, (room, head, body) => {
       const headHeight = Math.min(room.height * 0.34, 130 * unit)
       return [
-        part(words.parts.heading, { ...room, height: headHeight }, [{ text: words.says.bannerHeading, sizePx: 42 * unit, weight: 700, colour: head }]),
+        part(words.parts.heading, { ...room, height: headHeight }, [{ text: words.says.bannerHeading, sizePx: 46 * unit, weight: 700, colour: head }]),
         part(
           words.parts.text,
-          { ...room, y: room.y + headHeight, height: room.height - headHeight },
-          [{ text: words.says.bannerText, sizePx: 26 * unit, weight: 450, colour: body }],
+          { ...room, y: room.y + headHeight, height: (room.height - headHeight) * 0.6 },
+          [{ text: words.says.bannerText, sizePx: 31 * unit, weight: 450, colour: body }],
           'start',
           1,
         ),
@@ -121,12 +121,12 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
       const headHeight = Math.min(room.height * 0.3, 110 * unit)
       const each = Math.min(92 * unit, (room.height - headHeight) / points.length)
       return [
-        part(words.parts.heading, { ...room, height: headHeight }, [{ text: words.says.agenda, sizePx: 42 * unit, weight: 700, colour: head }]),
+        part(words.parts.heading, { ...room, height: headHeight }, [{ text: words.says.agenda, sizePx: 46 * unit, weight: 700, colour: head }]),
         ...points.map((text, index) =>
           part(
             `${words.parts.point} ${index + 1}`,
             { ...room, y: room.y + headHeight + index * each, height: each },
-            [{ text, sizePx: 26 * unit, weight: 450, colour: body }],
+            [{ text, sizePx: 31 * unit, weight: 450, colour: body }],
             'start',
             index + 1,
           ),
@@ -139,7 +139,7 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
     const height = 84 * unit
     const box = { x: safe.x, y: safe.y + safe.height - height, width: safe.width, height }
     return worded(sheet, box, 'bottom', PLATE_OPACITY, (room, _head, body) => [
-      part(words.parts.text, room, [{ text: words.says.caption, sizePx: 27 * unit, weight: 500, colour: body }], 'centre'),
+      part(words.parts.text, room, [{ text: words.says.caption, sizePx: 31 * unit, weight: 500, colour: body }], 'centre'),
     ])
   },
   quote: (sheet) => {
@@ -147,14 +147,14 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
     const width = Math.min(safe.width, 800 * unit)
     const height = Math.min(safe.height, 290 * unit)
     const box = { x: safe.x + (safe.width - width) / 2, y: safe.y + (safe.height - height) / 2, width, height }
-    return worded(sheet, box, 'free', PLATE_OPACITY, (room, head, body) => {
+    return worded(sheet, box, 'middle', PLATE_OPACITY, (room, head, body) => {
       const sourceHeight = 48 * unit
       return [
-        part(words.parts.text, { ...room, height: room.height - sourceHeight }, [{ text: words.says.quote, sizePx: 36 * unit, weight: 600, colour: head }]),
+        part(words.parts.text, { ...room, height: room.height - sourceHeight }, [{ text: words.says.quote, sizePx: 44 * unit, weight: 600, colour: head }]),
         part(
           words.parts.source,
           { ...room, y: room.y + room.height - sourceHeight, height: sourceHeight },
-          [{ text: words.says.source, sizePx: 22 * unit, weight: 450, colour: body }],
+          [{ text: words.says.source, sizePx: 26 * unit, weight: 450, colour: body }],
           'end',
           1,
         ),
@@ -164,12 +164,12 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
   countdown: (sheet) => {
     const { safe, unit, words } = sheet
     const box = topRight(safe, Math.min(safe.width, 300 * unit), 150 * unit)
-    return worded(sheet, box, 'free', PLATE_OPACITY, (room, head, body) => [
+    return worded(sheet, box, 'corner', PLATE_OPACITY, (room, head, body) => [
       part(
         words.parts.text,
         room,
         [
-          { text: words.says.countdown, sizePx: 22 * unit, weight: 450, colour: body },
+          { text: words.says.countdown, sizePx: 25 * unit, weight: 450, colour: body },
           { text: '{countdown}', sizePx: 58 * unit, weight: 700, colour: head },
         ],
         'centre',
@@ -179,7 +179,7 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
   clock: (sheet) => {
     const { safe, unit, words } = sheet
     const box = topRight(safe, Math.min(safe.width, 210 * unit), 96 * unit)
-    return worded(sheet, box, 'free', PLATE_OPACITY, (room, head) => [
+    return worded(sheet, box, 'corner', PLATE_OPACITY, (room, head) => [
       part(words.parts.text, room, [{ text: '{time}', sizePx: 44 * unit, weight: 700, colour: head }], 'centre'),
     ])
   },
@@ -188,8 +188,8 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
 
 type Fill = (room: Rect, head: WordsBlock['colour'], body: WordsBlock['colour']) => readonly Part[]
 
-function worded({ family, unit }: Sheet, box: Rect, stand: Stand, opacity: number, fill: Fill): readonly Part[] {
-  const { parts, room, head, body } = family.ground(box, unit, stand, opacity)
+function worded({ family, unit, canvas: { widthPx, heightPx } }: Sheet, box: Rect, stand: Stand, opacity: number, fill: Fill): readonly Part[] {
+  const { parts, room, head, body } = family.ground(box, unit, stand, opacity, { x: 0, y: 0, width: widthPx, height: heightPx })
   return [...parts, ...fill(room, head, body)]
 }
 

@@ -55,6 +55,13 @@ export function fading(colour: StyleColour, angleDeg: number, opacity: number, f
   }
 }
 
+/** A colour of the show across a box, full between two places and fading to nothing above and below them. */
+export function bandOf(colour: StyleColour, opacity: number, from: number, to: number): Fill {
+  const named: ShowColour = fromShow(colour)
+  const stop = (at: number, share: number) => ({ at, colour: named, opacity: opacity * share })
+  return { kind: 'linear', angleDeg: 180, stops: [stop(0, 0), stop(from, 1), stop(to, 1), stop(1, 0)] }
+}
+
 /** The part of a box that is left when each side loses as much: top, right, bottom, left, as CSS has it. */
 export function inset({ x, y, width, height }: Rect, top: number, right = top, bottom = top, left = right): Rect {
   return { x: x + left, y: y + top, width: Math.max(1, width - left - right), height: Math.max(1, height - top - bottom) }

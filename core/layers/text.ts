@@ -8,7 +8,7 @@ import { textContentSchema } from '../text/schema.ts'
 import { USUAL_LETTERS, type TextContent } from '../text/text-content.ts'
 import { contentOf } from './content.ts'
 import { HIDING_OPACITY } from './coverage.ts'
-import { newLayerBase, type Canvas, type Layer, type LayerBase, type LayerContext, type LayerDefinition, type NewLayer } from './layer.ts'
+import { newLayerBase, type Canvas, type Content, type Layer, type LayerBase, type LayerContext, type LayerDefinition, type NewLayer } from './layer.ts'
 import { layerBase } from './schema.ts'
 
 /** Words, perhaps on a plate. */
@@ -50,6 +50,8 @@ export const text: LayerDefinition<'text'> = {
 }
 
 export const isText = (layer: Layer | null | undefined): layer is TextLayer => layer?.kind === 'text'
+
+export const isTextItem = (content: Content): content is TextItem => content.kind === 'text'
 
 /** What a text layer says. Throws a RangeError when the show has no such text. */
 export function textOf({ contents }: Pick<LayerContext, 'contents'>, { contentId }: Pick<TextLayer, 'contentId'>): TextContent {

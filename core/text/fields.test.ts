@@ -31,6 +31,13 @@ describe('fields', () => {
     expect(fieldsIn(saying('{time}', 'and {name}{name}'))).toEqual(['name', 'time'])
   })
 
+  it('take no room where they leave a line empty, unless nothing else is said', () => {
+    const blocksOf = (texts: string[], source = iva) => filledText(saying(...texts), source, wall, 0).content.blocks.map(({ text }) => text)
+    expect(blocksOf(['{name}', '{title}'], { ...iva, title: '' })).toEqual(['Iva Kovač'])
+    expect(blocksOf(['{name}', '', 'of Zagreb'], { ...iva, name: '' })).toEqual(['', 'of Zagreb'])
+    expect(blocksOf(['{name}', '{title}'], { ...iva, name: '', title: ' ' })).toEqual(['', ' '])
+  })
+
   it('take what a presenter is called as it is, braces and signs too', () => {
     expect(wordsAt('{name}', 0, { ...iva, name: '{title} $& $1' })).toBe('{title} $& $1')
     expect(wordsAt('{name}!', 0, { ...iva, name: '' })).toBe('!')

@@ -45,7 +45,10 @@ export function filledText(
   if (fields.length === 0) return { content, untilMs: Infinity }
   const localMs = wall.epochMs + timeMs + wall.utcOffsetMin * MINUTE_MS
   const values = Object.fromEntries(fields.map((field) => [field, valueOf(field, source, wall, localMs)]))
-  const blocks = content.blocks.map((block) => ({ ...block, text: block.text.replace(FIELD, (_, field: string) => values[field]!.words) }))
+  const filled = content.blocks.map((block) => ({ ...block, text: block.text.replace(FIELD, (_, field: string) => values[field]!.words) }))
+  // A line that a field leaves empty takes no room from the others.
+  const said = filled.filter(({ text }, index) => text.trim() !== '' || text === content.blocks[index]!.text)
+  const blocks = said.length === 0 ? filled : said
   return { content: { ...content, blocks }, untilMs: timeMs + Math.min(...fields.map((field) => values[field]!.holdsMs)) }
 }
 

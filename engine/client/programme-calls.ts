@@ -23,6 +23,7 @@ export class ProgrammeCalls {
   readonly #documents = new Map<string, DocumentSender<Show>>()
   #openId: string | null = null
   #onAir: SceneRef | null = null
+  #graphics: ReadonlyMap<string, SceneRef> = new Map()
 
   constructor(link: EngineLink) {
     this.#link = link
@@ -52,6 +53,15 @@ export class ProgrammeCalls {
   /** Sends the holding card in place of what is on air, or no longer. */
   setCard(isShown: boolean): void {
     this.#link.post({ type: 'programme', message: { type: 'card', isShown } })
+  }
+
+  /** Lays graphics over whatever is on air, each by its id; those that are not named any more leave by their exits. */
+  setGraphics(graphics: ReadonlyMap<string, SceneRef>): void {
+    for (const id of this.#graphics.keys()) if (!graphics.has(id)) this.#link.post({ type: 'programme', message: { type: 'hideGraphic', id } })
+    for (const [id, scene] of graphics) {
+      if (!isSameRef(this.#graphics.get(id) ?? null, scene)) this.#link.post({ type: 'programme', message: { type: 'showGraphic', id, scene } })
+    }
+    this.#graphics = new Map(graphics)
   }
 
   #send({ showId, show }: KnownShow): void {

@@ -2,12 +2,12 @@
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
-import { planFrame, planInput } from '../../core/stage/plan-frame.ts'
+import { PICTURE, planFrame, planInput, planOutputs } from '../../core/stage/plan-frame.ts'
 import { layerParts, planParts } from '../../core/stage/plan-parts.ts'
 import type { WallClock } from '../../core/text/fields.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { findLayer, layersOf } from '../../core/layers/tree.ts'
-import type { Show } from '../../core/show/show.ts'
+import type { Scene, Show } from '../../core/show/show.ts'
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { Block, Heap } from '../cpu/heap.ts'
 import type { Executor } from '../executor.ts'
@@ -131,7 +131,9 @@ export class View {
     }
     const scene = show.scenes.find(({ id }) => id === request.sceneId)
     if (scene === undefined) return []
-    return request.kind === 'layer' ? layerParts(show, findLayer(scene, request.layerId)) : planParts(show, scene)
+    if (request.kind === 'layer') return layerParts(show, findLayer(scene, request.layerId))
+    const under = underOf(show, request)
+    return under === null ? planParts(show, scene) : [...planParts(show, under), ...planParts(show, scene)]
   }
 
   #makePlan(show: Show, request: ViewRequest, timeMs: number, wall: WallClock): FramePlan | null {
@@ -151,7 +153,10 @@ export class View {
       },
       ground: 'clear' as const,
     })
-    return planFrame(show, request.kind === 'layer' ? alone(request.layerId) : { scene }, timeMs, this.#book.infos, { scale, wall })
+    const under = request.kind === 'scene' ? underOf(show, request) : null
+    const stage = request.kind === 'layer' ? alone(request.layerId) : { scene }
+    if (under === null) return planFrame(show, stage, timeMs, this.#book.infos, { scale, wall })
+    return planOutputs(show, { [PICTURE]: { stage: { scene: under }, over: [{ scene }], scale } }, timeMs, this.#book.infos, { wall })
   }
 
   #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, timeMs: number, wall: WallClock): FramePlan {
@@ -205,6 +210,12 @@ export class View {
 
 function imageDataOf(picture: RgbaPicture): ImageData {
   return new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, picture.widthPx, picture.heightPx)
+}
+
+/** The scene that another is laid over; null when it stands by itself, or that one is gone. */
+function underOf(show: Show, request: ViewRequest): Scene | null {
+  if (request.kind !== 'scene' || request.under === undefined || request.under === request.sceneId) return null
+  return show.scenes.find(({ id }) => id === request.under) ?? null
 }
 
 /** Whether nothing lies under what is shown. */

@@ -50,8 +50,18 @@ const safeAreas = (['action', 'title'] as const).map((kind) => {
   const area = safeArea(kind, 100, 100)
   return { kind, style: { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` } }
 })
+/** A graphic is seen over the scene that the audience has, or would have first. */
+const stageRequest = computed(() => {
+  const { id, graphic } = showStore.scene!
+  const under = graphic === null ? null : (air.onAirId ?? showStore.onAirId)
+  return { kind: 'scene' as const, sceneId: id, isSmall: false, ...(under === null ? {} : { under }) }
+})
 /** What the audience sees: not while the holding card is in its place. */
-const isOnAir = computed(() => air.onAirId !== null && showStore.sceneId === air.onAirId && !air.showsCard)
+const isOnAir = computed(() => {
+  const { sceneId } = showStore
+  if (air.onAirId === null || sceneId === null || air.showsCard) return false
+  return sceneId === air.onAirId || air.graphics.shownIds.has(sceneId)
+})
 
 /** With Control the wheel looks nearer; without, it moves what is looked at. */
 function onWheel(event: WheelEvent): void {
@@ -103,7 +113,7 @@ function onDrop(event: DragEvent): void {
     >
       <LivePicture
         class="absolute inset-0"
-        :request="{ kind: 'scene', sceneId: showStore.scene.id, isSmall: false }"
+        :request="stageRequest"
         :width-px="canvas.widthPx"
         :height-px="canvas.heightPx"
         :label="t('build.stage', { scene: showStore.scene.name })"

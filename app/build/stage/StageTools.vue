@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What is done with the scene on the stage as a whole.
-import { ChevronDown, Radio, TvMinimal } from 'lucide-vue-next'
+import { ChevronDown, Radio, TvMinimal, Eye, EyeOff } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import ActionMenu, { type MenuAction } from '../../base/ActionMenu.vue'
@@ -21,6 +21,7 @@ const { nearness, look } = useStageView()
 const isOnAir = computed(() => air.onAirId !== null && air.onAirId === showStore.sceneId)
 const isFirst = computed(() => showStore.sceneId === showStore.onAirId)
 const nearWords = computed(() => (nearness.value === 1 ? t('build.nearAll') : `${Math.round(nearness.value * 100)} %`))
+const isShown = computed(() => showStore.sceneId !== null && air.graphics.shownIds.has(showStore.sceneId))
 const nearActions = computed<MenuAction[]>(() => [
   { label: t('build.nearAll'), detail: t('build.nearHint'), run: () => look(1) },
   ...[1.5, 2, 4, 8].map((times) => ({ label: `${times * 100} %`, run: () => look(times) })),
@@ -28,7 +29,17 @@ const nearActions = computed<MenuAction[]>(() => [
 </script>
 
 <template>
-  <span v-if="isOnAir && air.showsCard" class="min-w-0 truncate px-1 font-medium text-soft" :title="t('build.isBehindCard')">{{
+  <BaseButton
+    v-if="showStore.scene?.graphic"
+    class="h-7 py-0!"
+    :icon="isShown ? EyeOff : Eye"
+    :title="t('graphics.over')"
+    data-testid="show-graphic"
+    @click="air.graphics.toggle(showStore.scene.id)"
+  >
+    {{ isShown ? t('graphics.hideNow') : t('graphics.showNow') }}
+  </BaseButton>
+  <span v-else-if="isOnAir && air.showsCard" class="min-w-0 truncate px-1 font-medium text-soft" :title="t('build.isBehindCard')">{{
     t('build.isBehindCard')
   }}</span>
   <span v-else-if="isOnAir" class="min-w-0 truncate px-1 font-medium text-tally" :title="t('build.isOnAir')">{{ t('build.isOnAir') }}</span>

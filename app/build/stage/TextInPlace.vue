@@ -6,6 +6,7 @@ import { computed, onMounted, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { LIMITS } from '../../../core/schema/limits.ts'
 import type { Placement, TextLayer } from '../../../core/show/show.ts'
+import { inStyle } from '../../../core/show/style.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import { useTextEdit } from '../use-text-edit.ts'
 
@@ -16,7 +17,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const root = useTemplateRef<HTMLElement>('root')
 const { changeBlock } = useTextEdit(() => props.layer)
-const text = computed(() => textOf(showStore.show!, props.layer))
+const text = computed(() => inStyle(showStore.show!.style, textOf(showStore.show!, props.layer)))
 const boxStyle = computed(() => {
   const { x, y, width, height, angleDeg } = props.placement
   const { zoom } = props

@@ -4,6 +4,7 @@ import { benchWords } from './bench.ts'
 import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
 import { deviceWords } from './devices.ts'
+import { graphicWords } from './graphics.ts'
 import { sceneWords } from './scenes.ts'
 import { showsWords } from './shows.ts'
 import { lookWords, standinWords, stepWords } from './steps.ts'
@@ -16,6 +17,7 @@ const de: Words<typeof en> = {
   ...deviceWords,
   ...buildWords,
   ...sceneWords,
+  ...graphicWords,
   ...commandWords,
   nav: { devices: 'Geräte', bench: 'Werkbank', build: 'Aufbau', views: 'Ansichten', shows: 'Alle Shows' },
   settings: {
@@ -180,6 +182,10 @@ const de: Words<typeof en> = {
   standins: standinWords,
   units: { stops: 'LW', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    addGraphic: '{name} hinzufügen',
+    removeGraphic: '{name} löschen',
+    graphicKey: 'Taste von {name} ändern',
+    style: 'Farben und Schrift ändern',
     microphone: 'Mikrofon wechseln',
     ownDevices: 'eigene Geräte verwenden',
     fill: '{name} füllen',

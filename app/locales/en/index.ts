@@ -3,6 +3,7 @@ import { benchWords } from './bench.ts'
 import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
 import { deviceWords } from './devices.ts'
+import { graphicWords } from './graphics.ts'
 import { sceneWords } from './scenes.ts'
 import { showsWords } from './shows.ts'
 import { lookWords, standinWords, stepWords } from './steps.ts'
@@ -15,6 +16,7 @@ export default {
   ...deviceWords,
   ...buildWords,
   ...sceneWords,
+  ...graphicWords,
   ...commandWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   settings: {
@@ -178,6 +180,10 @@ export default {
   standins: standinWords,
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    addGraphic: 'add {name}',
+    removeGraphic: 'delete {name}',
+    graphicKey: 'change key of {name}',
+    style: 'change colours and type',
     microphone: 'change microphone',
     ownDevices: 'use your own devices',
     fill: 'fill {name}',

@@ -1,0 +1,152 @@
+// Graphics over whatever is on air: chosen, filled in and shown with few actions, by keys, and seen at the meeting.
+import type { Page } from '@playwright/test'
+import { makeGraphic, type GraphicPreset } from '../../core/graphics/make-graphic.ts'
+import { addContents } from '../../core/show/contents.ts'
+import { addScene } from '../../core/show/edits.ts'
+import { graphicWordsForTests } from '../support/graphic-words.ts'
+import type { TestServer } from '../support/test-server.ts'
+import { Hand } from './hand.ts'
+import { colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
+
+type Rgb = readonly [number, number, number]
+const PANEL: Rgb = [0xf6, 0xf2, 0xe7]
+const ACCENT: Rgb = [0x1e, 0x5b, 0x47]
+/** Video coding and 4:2:0 change plain areas by a few codes. */
+const NEAR = 14
+
+const isNear = (one: Rgb, other: Rgb) => one.every((value, i) => Math.abs(value - other[i]!) <= NEAR)
+const gets = (meeting: Page, x: number, y: number, colour: Rgb, timeout = 15_000) =>
+  expect.poll(async () => isNear(await colourAt(meeting, x, y), colour), { timeout, message: `${colour.join()} at ${x}, ${y}` }).toBe(true)
+
+async function onAir(page: Page, server: TestServer): Promise<Page> {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Start feed' }).click()
+  const meeting = await joinMeeting(page.context(), server)
+  // The wall of the demo is there.
+  await expect.poll(async () => (await colourAt(meeting, 640, 60))[1], { timeout: 30_000 }).toBeGreaterThan(100)
+  return meeting
+}
+
+/** The demo with graphics that have keys; each of a single colour where it is looked at. */
+async function withGraphics(server: TestServer, presets: readonly (GraphicPreset & { readonly key: string })[]): Promise<void> {
+  const { id, revision, show } = await server.shows.get('demo-brood-frame')
+  let count = 0
+  const next = presets.reduce((current, preset) => {
+    const { graphic, contents } = makeGraphic(preset, graphicWordsForTests, show.canvas, () => `graphic-${(count += 1)}`)
+    return addContents(addScene(current, { ...graphic, graphic: { key: preset.key } }), contents)
+  }, show)
+  await server.shows.save(id, revision, next)
+}
+
+const tile = (page: Page, name: string) => page.getByTestId('graphic-gallery').getByRole('button', { name, exact: true })
+
+test('a name strip with one’s own name is on air in at most 5 actions, and one key hides it', async ({ page, server }) => {
+  const meeting = await onAir(page, server)
+  const before = await colourAt(meeting, 600, 655)
+  const hand = new Hand()
+  await hand.click(page.getByRole('button', { name: 'Add a graphic' }))
+  await hand.click(tile(page, 'Name strip'))
+  await hand.write(page.getByRole('textbox', { name: 'Your name' }), 'Ana Kovač')
+  await hand.click(page.getByRole('button', { name: 'Show over scenes' }))
+  // The plate of a strip of 560 × 116 in the lower left of the title-safe area: its end has no words.
+  await gets(meeting, 600, 655, PANEL)
+  hand.tell('name strip with own name on air', 5)
+  // The name is there: dark letters on the plate.
+  const darkest = Math.min(...(await Promise.all(Array.from({ length: 40 }, (_, i) => colourAt(meeting, 94 + i * 5, 610)))).map(([red]) => red))
+  expect(darkest).toBeLessThan(130)
+
+  // It stays over the next scene, until it is hidden.
+  await page.locator('main').press('2')
+  await expect(page.getByTestId('on-air-sign')).toContainText('Just me')
+  await gets(meeting, 600, 655, PANEL)
+  await page.locator('main').press('1')
+  await page.locator('main').press('h')
+  await gets(meeting, 600, 655, before)
+  await expect(page.getByRole('button', { name: 'Show over scenes' })).toBeVisible()
+})
+
+test('an agenda slides in on a banner that lets a fifth of the picture through, in at most 8 actions', async ({ page, server }) => {
+  const meeting = await onAir(page, server)
+  const before = await colourAt(meeting, 1150, 640)
+  const hand = new Hand()
+  await hand.click(page.getByRole('button', { name: 'Add a graphic' }))
+  await hand.click(page.getByRole('radio', { name: 'Block' }))
+  await hand.click(tile(page, 'Agenda'))
+  await hand.write(page.getByRole('textbox', { name: 'Heading' }), 'Tonight')
+  await hand.write(page.getByRole('textbox', { name: 'Point 1' }), 'What a healthy frame shows')
+  await hand.write(page.getByRole('textbox', { name: 'Point 2' }), 'Eggs, larvae, sealed brood')
+  await hand.click(page.getByRole('button', { name: 'Show over scenes' }))
+  // Source over (W3C Compositing and Blending Level 1): 0.8 of the accent and 0.2 of what was there.
+  await gets(meeting, 1150, 640, ACCENT.map((value, i) => Math.round(0.8 * value + 0.2 * before[i]!)) as unknown as Rgb)
+  hand.tell('agenda on a banner', 8)
+})
+
+test('title, border and nothing again, by keys alone; a reload of the studio brings back what was shown', async ({ page, server }) => {
+  await withGraphics(server, [
+    { kind: 'title', family: 'ruled', key: 'KeyT' },
+    { kind: 'border', family: 'card', key: 'KeyB' },
+  ])
+  const meeting = await onAir(page, server)
+  const title: [number, number] = [200, 440]
+  const border: [number, number] = [640, 8]
+  const [underTitle, underBorder] = [await colourAt(meeting, ...title), await colourAt(meeting, ...border)]
+  await page.locator('main').press('t')
+  await gets(meeting, ...title, PANEL)
+  await page.locator('main').press('b')
+  await gets(meeting, ...border, ACCENT)
+  await page.reload()
+  await expect(page.getByTestId('on-air-sign')).toContainText('Welcome')
+  await gets(meeting, ...title, PANEL, 40_000)
+  await gets(meeting, ...border, ACCENT)
+  await page.locator('main').press('h')
+  await gets(meeting, ...title, underTitle)
+  await gets(meeting, ...border, underBorder)
+})
+
+test('one change of the accent is seen in every graphic on air', async ({ page, server }) => {
+  await withGraphics(server, [
+    { kind: 'title', family: 'block', key: 'KeyT' },
+    { kind: 'border', family: 'card', key: 'KeyB' },
+  ])
+  const meeting = await onAir(page, server)
+  await page.locator('main').press('t')
+  await page.locator('main').press('b')
+  await gets(meeting, 640, 8, ACCENT)
+  const hand = new Hand()
+  await hand.click(page.getByRole('button', { name: 'Add a graphic' }))
+  await hand.write(page.getByRole('textbox', { name: 'Accent, code', exact: true }), '#7a1f5c')
+  await page.keyboard.press('Enter')
+  const purple: Rgb = [0x7a, 0x1f, 0x5c]
+  await gets(meeting, 640, 8, purple)
+  await gets(meeting, 200, 440, purple)
+  hand.tell('all graphics in another colour', 4)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  await gets(meeting, 640, 8, ACCENT)
+})
+
+test('a graphic that is deleted leaves the picture; a key that is taken is refused by name', async ({ page, server }) => {
+  await withGraphics(server, [
+    { kind: 'title', family: 'ruled', key: 'KeyT' },
+    { kind: 'caption', family: 'ruled', key: 'KeyC' },
+  ])
+  const meeting = await onAir(page, server)
+  const under = await colourAt(meeting, 200, 440)
+  await page.locator('main').press('t')
+  await gets(meeting, 200, 440, PANEL)
+  await page.locator('[data-graphic="Title"] button').first().click()
+  await page.getByTestId('graphic-key').click()
+  await page.keyboard.press('m')
+  await expect(page.getByText('M is used by “Mute or unmute”')).toBeVisible()
+  await page.keyboard.press('c')
+  await expect(page.getByText('C is used by “Caption”')).toBeVisible()
+  await page.keyboard.press('g')
+  await expect(page.locator('[data-graphic="Title"]')).toContainText('G')
+  await page.getByRole('button', { name: 'Delete graphic' }).click()
+  await gets(meeting, 200, 440, under)
+  await expect(page.locator('[data-graphic="Title"]')).toHaveCount(0)
+  // Undo brings it back to the list, and not to the audience.
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('[data-graphic="Title"]')).toHaveCount(1)
+  expect(isNear(await colourAt(meeting, 200, 440), under)).toBe(true)
+})
