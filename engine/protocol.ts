@@ -22,8 +22,9 @@ export interface LayerPlace {
 
 /** A picture that the page wants to see, drawn into a canvas it handed over. */
 export type ViewRequest =
-  /** A whole scene. `isSmall` views are drawn a few times a second. `under`: another scene that it is laid over, as graphics are. */
-  | { readonly kind: 'scene'; readonly sceneId: string; readonly isSmall: boolean; readonly under?: string }
+  /** A whole scene. `isSmall` views are drawn a few times a second. `under`: another scene that it is laid over, as graphics are.
+   *  Another `cue` than before plays how its layers come in. */
+  | { readonly kind: 'scene'; readonly sceneId: string; readonly isSmall: boolean; readonly under?: string; readonly cue?: number }
   /** One layer of a scene where it stands, the rest clear. Always small. */
   | { readonly kind: 'layer'; readonly sceneId: string; readonly layerId: string }
   /** One input: as it comes, treated (over nothing), or its matte. */

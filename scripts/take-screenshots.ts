@@ -79,6 +79,11 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await page.getByRole('button', { name: 'Add', exact: true }).click()
   await shoot(page, 'add-paper')
   await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Add a graphic' }).click()
+  await page.getByRole('radio', { name: 'Card' }).click()
+  await page.waitForTimeout(MODEL_MS)
+  await shoot(page, 'graphics-paper')
+  await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Layout', exact: true }).click()
   await page.getByRole('button', { name: /^What you show/ }).click()
   await page.getByRole('option', { name: /^Stand-in screen/ }).click()
@@ -99,14 +104,10 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await undoAll()
 }
 
-/** The devices with the extension's guide, and the question of a site where the extension is loaded; the output window. */
+/** The devices with the extension's guide, and the question of a site where the extension is loaded. */
 async function shootDevices(server: TestServer): Promise<void> {
   const plain = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS] })
   const page = await plain.newPage({ viewport: { width: 1280, height: 800 } })
-  const shoot = async (target: Page, name: string) => {
-    await target.waitForTimeout(SETTLE_MS)
-    await target.screenshot({ path: path.join(folder, `${name}.png`) })
-  }
   // Where this machine keeps the project is nobody's business.
   await page.route('**/api/extension', (route) => route.fulfill({ json: { folder: '/home/ines/green-room/dist/extension' } }))
   await page.goto(`${server.studioUrl}/devices`)
@@ -118,13 +119,6 @@ async function shootDevices(server: TestServer): Promise<void> {
   // The stand-in does not speak all the time.
   await page.waitForFunction(() => Number(document.querySelector('[data-testid=microphone-panel] [role=meter]')?.getAttribute('aria-valuenow')) > -20)
   await page.screenshot({ path: path.join(folder, 'devices-paper.png') })
-  await page.getByRole('button', { name: 'Start feed' }).click()
-  const opened = page.waitForEvent('popup')
-  await page.getByRole('button', { name: 'Open output window' }).click()
-  const output = await opened
-  await output.setViewportSize({ width: 1280, height: 720 })
-  await output.waitForTimeout(SETTLE_MS)
-  await shoot(output, 'output')
   await plain.close()
 
   const extension = extensionFor(server)
@@ -148,7 +142,8 @@ async function shootDevices(server: TestServer): Promise<void> {
   await meeting.getByRole('button', { name: 'Join' }).click()
   await studio.bringToFront()
   await studio.getByTestId('site-ask').waitFor()
-  await shoot(studio, 'devices-asked-blackout')
+  await studio.waitForTimeout(SETTLE_MS)
+  await studio.screenshot({ path: path.join(folder, 'devices-asked-blackout.png') })
   await context.close()
   for (const made of [extension, profile]) rmSync(made, { recursive: true, force: true, maxRetries: 5 })
 }

@@ -19,6 +19,7 @@ import { layerFaceOf } from '../kinds/layers/index.ts'
 import FrameSection from './FrameSection.vue'
 import InsideSection from './InsideSection.vue'
 import ManyLayers from './ManyLayers.vue'
+import MotionSection from './MotionSection.vue'
 import PlaceSection from './PlaceSection.vue'
 import SceneSection from './SceneSection.vue'
 import UnseenNote from './UnseenNote.vue'
@@ -114,6 +115,7 @@ function change(label: string, part: (layer: Layer) => Layer): void {
       <InsideSection v-if="!group && (layer.part === 'ink' || canBePage(showStore.show!, layer))" />
       <PlaceSection :layer="layer" />
       <FrameSection :layer="layer" />
+      <MotionSection v-if="!group" :layer="layer" />
     </template>
   </aside>
 </template>

@@ -116,7 +116,7 @@ const FIELD = 'mt-0.5 w-full rounded-md border border-line bg-raised px-2 py-1 t
     </label>
   </div>
   <InspectorSection class="mt-3" name="graphicLayers" :title="t('graphics.holds')">
-    <LayerNames class="-ms-1" :layers="graphic.layers" @choose="showStore.selectLayer($event)" />
+    <LayerNames :layers="graphic.layers" @choose="showStore.selectLayer($event)" />
   </InspectorSection>
   <InspectorSection name="style" :title="t('graphics.style')"><StyleFields /></InspectorSection>
   <BaseButton class="mt-3" kind="quiet" :icon="Trash2" @click="remove(graphic)">{{ t('graphics.delete') }}</BaseButton>

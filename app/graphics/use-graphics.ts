@@ -11,7 +11,7 @@ import { isTextItem } from '../../core/layers/text.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 export function useGraphics() {
-  const { t, tm, rt } = useI18n()
+  const { t } = useI18n()
   const showStore = useShowStore()
   const graphics = computed(() => (showStore.show === null ? [] : graphicsOf(showStore.show)))
 
@@ -20,7 +20,7 @@ export function useGraphics() {
     parts: named(['plate', 'name', 'heading', 'text', 'point', 'source'], (part) => t(`graphics.parts.${part}`)),
     says: {
       ...named(['title', 'subtitle', 'bannerHeading', 'bannerText', 'agenda', 'caption', 'quote', 'source', 'countdown'], (said) => t(`graphics.says.${said}`)),
-      points: (tm('graphics.says.points') as string[]).map((point) => rt(point)),
+      points: [0, 1, 2, 3].map((index) => t(`graphics.says.points.${index}`)),
     },
   }))
 

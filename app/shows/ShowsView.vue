@@ -8,7 +8,7 @@ import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
 import { isCamera } from '../../core/inputs/camera.ts'
 import { inputOf } from '../../core/layers/index.ts'
-import { renameShow } from '../../core/show/edits.ts'
+import { ownScenesOf, renameShow } from '../../core/show/edits.ts'
 import type { Layer, Show } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
@@ -194,7 +194,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                   </h2>
                 </div>
                 <p class="text-soft">
-                  {{ t('shows.scenes', stored.show.scenes.length) }} · {{ figure(`${stored.show.canvas.widthPx}×${stored.show.canvas.heightPx}`) }} ·
+                  {{ t('shows.scenes', ownScenesOf(stored.show).length) }} · {{ figure(`${stored.show.canvas.widthPx}×${stored.show.canvas.heightPx}`) }} ·
                   {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}
                 </p>
               </div>
@@ -203,7 +203,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
               </ActionMenu>
             </div>
             <ol class="mt-auto grid grid-cols-4 gap-3 pt-4" :aria-label="t('shows.scenesOf', { name: stored.show.name })">
-              <li v-for="scene in stored.show.scenes.slice(0, SCENES_SHOWN)" :key="scene.id" class="min-w-0">
+              <li v-for="scene in ownScenesOf(stored.show).slice(0, SCENES_SHOWN)" :key="scene.id" class="min-w-0">
                 <RouterLink
                   :to="{ name: 'build', params: { showId: stored.id }, query: { scene: scene.id } }"
                   class="block rounded-md hover:text-ink"
@@ -214,8 +214,8 @@ function actionsOf(stored: StoredShow): MenuAction[] {
                 </RouterLink>
               </li>
             </ol>
-            <p v-if="stored.show.scenes.length > SCENES_SHOWN" class="mt-1 text-end font-num text-[12px] text-soft">
-              {{ t('shows.moreScenes', { count: stored.show.scenes.length - SCENES_SHOWN }) }}
+            <p v-if="ownScenesOf(stored.show).length > SCENES_SHOWN" class="mt-1 text-end font-num text-[12px] text-soft">
+              {{ t('shows.moreScenes', { count: ownScenesOf(stored.show).length - SCENES_SHOWN }) }}
             </p>
           </div>
         </li>

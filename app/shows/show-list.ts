@@ -1,4 +1,5 @@
 // Which shows the library lists, and in what order.
+import { ownScenesOf } from '../../core/show/edits.ts'
 import { matchSorter } from 'match-sorter'
 import type { StoredShow } from '../show/api.ts'
 
@@ -13,7 +14,7 @@ export function listedShows(shows: readonly StoredShow[], typed: string, order: 
   const compare: Readonly<Record<ShowOrder, (one: StoredShow, other: StoredShow) => number>> = {
     changed: (one, other) => Date.parse(other.updatedAt) - Date.parse(one.updatedAt),
     name: (one, other) => one.show.name.localeCompare(other.show.name, locale, { numeric: true, sensitivity: 'base' }),
-    scenes: (one, other) => other.show.scenes.length - one.show.scenes.length,
+    scenes: (one, other) => ownScenesOf(other.show).length - ownScenesOf(one.show).length,
   }
   return fitting.toSorted(compare[order])
 }

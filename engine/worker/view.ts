@@ -35,6 +35,8 @@ export class View {
   readonly #drawn = new DrawnStamp()
   readonly #plan: KeptPlan<ViewRequest>
   #greyBlock: Block | null = null
+  /** The cue that was played last, and when. */
+  #cue: { readonly number: number; readonly playedMs: number } | null = null
   #scratch = new Uint8ClampedArray(0)
 
   constructor(canvas: OffscreenCanvas, request: ViewRequest, executors: Executors, book: SourceBook) {
@@ -78,6 +80,7 @@ export class View {
   /** Draws what was asked for; says whether everything it needs had a picture. With `onlyWhole` nothing is drawn otherwise. */
   draw(show: Show, nowMs: number, onlyWhole: boolean): boolean {
     const { request } = this
+    this.#noteCue(request, nowMs)
     // A plan for a moment to come tells that moment's time: by the clock as it is now.
     const wall = wallAt(nowMs)
     const shown = this.#plan.of(
@@ -101,6 +104,13 @@ export class View {
       throw error
     }
     return isWhole
+  }
+
+  /** A view that is cued anew plays from that moment on; the first cue that it has is where it begins. */
+  #noteCue(request: ViewRequest, nowMs: number): void {
+    const number = request.kind === 'scene' ? request.cue : undefined
+    if (number === undefined) this.#cue = null
+    else if (this.#cue?.number !== number) this.#cue = { number, playedMs: nowMs }
   }
 
   #paint({ subject, plan }: Shown<ViewRequest>): void {
@@ -154,9 +164,10 @@ export class View {
       ground: 'clear' as const,
     })
     const under = request.kind === 'scene' ? underOf(show, request) : null
-    const stage = request.kind === 'layer' ? alone(request.layerId) : { scene }
+    const enters = this.#cue === null || request.kind === 'layer' ? {} : { enteredMs: this.#cue.playedMs }
+    const stage = request.kind === 'layer' ? alone(request.layerId) : { scene, ...enters }
     if (under === null) return planFrame(show, stage, timeMs, this.#book.infos, { scale, wall })
-    return planOutputs(show, { [PICTURE]: { stage: { scene: under }, over: [{ scene }], scale } }, timeMs, this.#book.infos, { wall })
+    return planOutputs(show, { [PICTURE]: { stage: { scene: under }, over: [{ scene, ...enters }], scale } }, timeMs, this.#book.infos, { wall })
   }
 
   #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, timeMs: number, wall: WallClock): FramePlan {

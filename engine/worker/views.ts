@@ -120,7 +120,7 @@ function isAirView({ request }: DrawnView, air: AirState): boolean {
   return request.kind === 'air' || (isOfAirScene(request, air) && !air.showsCard)
 }
 
-/** Whether it asks at full size for what is on air; an open copy of a held show is something else. */
+/** Whether it asks at full size for what is on air; an open copy of a held show is something else, and so is a scene that plays how it comes in. */
 function isOfAirScene(request: ViewRequest, { sceneId }: AirState): boolean {
-  return request.kind === 'scene' && !request.isSmall && request.sceneId === sceneId
+  return request.kind === 'scene' && !request.isSmall && request.cue === undefined && request.sceneId === sceneId
 }

@@ -1,6 +1,7 @@
 // What lists say of stored shows: worked out once for each text, not again at every list.
 import { createHash } from 'node:crypto'
 import { LRUCache } from 'lru-cache'
+import { ownScenesOf } from '../../core/show/edits.ts'
 import { readShow } from '../../core/show/migrate.ts'
 import type { Show } from '../../core/show/show.ts'
 import { tryRead } from '../try-read.ts'
@@ -34,8 +35,9 @@ export class ShowFacts {
   }
 }
 
-function factOf({ scenes }: Show): ShowFact {
-  return { sceneCount: scenes.length, layerCount: scenes.reduce((sum, scene) => sum + scene.layers.length, 0), unreadable: null }
+function factOf(show: Show): ShowFact {
+  const { scenes } = show
+  return { sceneCount: ownScenesOf(show).length, layerCount: scenes.reduce((sum, scene) => sum + scene.layers.length, 0), unreadable: null }
 }
 
 const keyOf = (document: string) => createHash('sha256').update(document).digest('base64')

@@ -150,3 +150,37 @@ test('a graphic that is deleted leaves the picture; a key that is taken is refus
   await expect(page.locator('[data-graphic="Title"]')).toHaveCount(1)
   expect(isNear(await colourAt(meeting, 200, 440), under)).toBe(true)
 })
+
+/** The colour of the stage at a point of the picture. */
+const stageAt = (page: Page, x: number, y: number) =>
+  page.evaluate(
+    ([atX, atY]) => {
+      const pen = new OffscreenCanvas(1280, 720).getContext('2d', { willReadFrequently: true })!
+      pen.drawImage(document.querySelector<HTMLCanvasElement>('[data-testid="stage"] canvas')!, 0, 0, 1280, 720)
+      return [...pen.getImageData(atX!, atY!, 1, 1).data.slice(0, 3)] as unknown as [number, number, number]
+    },
+    [x, y],
+  )
+
+test('how a layer comes in is chosen in the inspector and plays on the stage at once', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.locator('[data-layer="Class title"]').click()
+  // The plate of the title, 0.96 of the accent over the wall.
+  const isThere = async () => isNear(await stageAt(page, 560, 655), ACCENT)
+  await expect.poll(isThere).toBe(true)
+  await page.getByRole('button', { name: /^Comes in/ }).click()
+  await page.getByRole('option', { name: 'Slide' }).click()
+  // Slowly enough to be seen on its way, on any machine.
+  await page.getByRole('slider', { name: 'Duration' }).fill('5')
+  await expect.poll(isThere).toBe(false)
+  await expect.poll(isThere, { timeout: 30_000 }).toBe(true)
+  await page.getByRole('button', { name: 'Play how this scene comes in' }).click()
+  await expect.poll(isThere).toBe(false)
+  await expect
+    .poll(async () => (await server.shows.get('demo-brood-frame')).show.scenes[0]!.layers[2]!.entrance)
+    .toMatchObject({
+      kind: 'slide',
+      durationMs: 5000,
+      side: 'left',
+    })
+})

@@ -14,6 +14,7 @@ import StageHandles from './StageHandles.vue'
 import StageTrouble from './StageTrouble.vue'
 import { useAddLayer } from '../use-add-layer.ts'
 import { useSafeLines } from './use-safe-lines.ts'
+import { stageCue } from './stage-cue.ts'
 import { useStageTrouble } from './use-stage-trouble.ts'
 import { useStageView } from './use-stage-view.ts'
 
@@ -54,7 +55,13 @@ const safeAreas = (['action', 'title'] as const).map((kind) => {
 const stageRequest = computed(() => {
   const { id, graphic } = showStore.scene!
   const under = graphic === null ? null : (air.onAirId ?? showStore.onAirId)
-  return { kind: 'scene' as const, sceneId: id, isSmall: false, ...(under === null ? {} : { under }) }
+  return {
+    kind: 'scene' as const,
+    sceneId: id,
+    isSmall: false,
+    ...(under === null ? {} : { under }),
+    ...(stageCue.value?.sceneId === id ? { cue: stageCue.value.number } : {}),
+  }
 })
 /** What the audience sees: not while the holding card is in its place. */
 const isOnAir = computed(() => {

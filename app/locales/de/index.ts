@@ -182,6 +182,7 @@ const de: Words<typeof en> = {
   standins: standinWords,
   units: { stops: 'LW', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    motion: 'Bewegung von {name} ändern',
     addGraphic: '{name} hinzufügen',
     removeGraphic: '{name} löschen',
     graphicKey: 'Taste von {name} ändern',

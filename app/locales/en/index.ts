@@ -180,6 +180,7 @@ export default {
   standins: standinWords,
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    motion: 'change motion of {name}',
     addGraphic: 'add {name}',
     removeGraphic: 'delete {name}',
     graphicKey: 'change key of {name}',
