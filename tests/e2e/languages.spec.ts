@@ -1,4 +1,5 @@
 // The interface in German, in texts 40 % longer, and from right to left: nothing clips, collides or stays English, and axe-core finds nothing.
+import { textFamilies } from '../../core/text/text-content.ts'
 import type { Page } from '@playwright/test'
 import { commandWords } from '../../app/locales/de/commands.ts'
 import { showsWords } from '../../app/locales/de/shows.ts'
@@ -179,7 +180,7 @@ test('every word that is seen comes from the catalogue', async ({ page, server }
   const known = [
     'Green Room',
     'Camera',
-    'Bricolage Grotesque',
+    ...textFamilies,
     'dBFS',
     'fps',
     'px',
