@@ -9,6 +9,7 @@ import type { LayoutName } from '../core/layout/arrange/layouts.ts'
 import { updateLayer } from '../core/show/edits.ts'
 import { newMicrophone, newScene, NOBODY } from '../core/show/create.ts'
 import { USUAL_STYLE } from '../core/show/style.ts'
+import { USUAL_TRANSITIONS } from '../core/show/show-transitions.ts'
 import { inputSourceId } from '../core/inputs/source-ids.ts'
 import { SCREEN_HEIGHT_PX, SCREEN_WIDTH_PX } from '../standins/screen/drawn-screen.ts'
 import type { ClipInput, Content, Layer, Scene, Show } from '../core/show/show.ts'
@@ -78,7 +79,7 @@ export function scaleShow(assets: ScaleAssets): Show {
   })
   const bare: Show = {
     format: 'green-room-show',
-    version: 7,
+    version: 8,
     name: 'The hive scale, week by week',
     canvas: CANVAS,
     inputs: [camera, wall, screen, pollen],
@@ -86,6 +87,8 @@ export function scaleShow(assets: ScaleAssets): Show {
     scenes: [begin, ...scenes],
     presenter: NOBODY,
     style: USUAL_STYLE,
+    transitions: USUAL_TRANSITIONS,
+    favourites: [],
     microphone: newMicrophone({ type: 'standin' }),
     holdingCard: { title: 'Back in a moment', detail: 'The hive scale, week by week' },
   }

@@ -9,6 +9,7 @@ import type { Content, Layer, Show, Step, TextLayer } from '../core/show/show.ts
 import type { TextContent } from '../core/text/text-content.ts'
 import { newMicrophone, newScene, NOBODY } from '../core/show/create.ts'
 import { USUAL_STYLE } from '../core/show/style.ts'
+import { USUAL_TRANSITIONS } from '../core/show/show-transitions.ts'
 import type { StepKind } from '../core/steps/index.ts'
 import type { ParamValue } from '../core/steps/step.ts'
 
@@ -80,7 +81,7 @@ export function demoShow(assets: DemoAssets): Show {
 
   return {
     format: 'green-room-show',
-    version: 7,
+    version: 8,
     name: 'Reading a brood frame',
     canvas: CANVAS,
     inputs: [camera, wall, mark, meadow, paper],
@@ -108,6 +109,8 @@ export function demoShow(assets: DemoAssets): Show {
     ],
     presenter: NOBODY,
     style: USUAL_STYLE,
+    transitions: USUAL_TRANSITIONS,
+    favourites: [],
     microphone: newMicrophone({ type: 'standin' }),
     holdingCard: { title: 'Back in a moment', detail: 'Reading a brood frame' },
   }

@@ -1,4 +1,5 @@
 // What the page and the engine's worker say to each other. One union each way, switched exhaustively.
+import type { Transition } from '../core/transitions/index.ts'
 import type { DocumentChange } from '../core/patch/document-sync.ts'
 import type { ProgrammeMessage } from '../core/programme/programme.ts'
 import type { SourceId, SourceInfo } from '../core/picture/source.ts'
@@ -20,11 +21,22 @@ export interface LayerPlace {
   readonly layerId: string
 }
 
+/** What a view plays: how a scene's layers come in or leave, and how it follows another. */
+export interface ViewCue {
+  /** Another number plays it again. */
+  readonly number: number
+  readonly way: 'enter' | 'leave'
+  /** The scene that it follows, and how; without: it is the only one. */
+  readonly from?: { readonly sceneId: string; readonly transition: Transition }
+  /** This moment is held, in ms from the beginning; without: it plays. */
+  readonly atMs?: number
+}
+
 /** A picture that the page wants to see, drawn into a canvas it handed over. */
 export type ViewRequest =
   /** A whole scene. `isSmall` views are drawn a few times a second. `under`: another scene that it is laid over, as graphics are.
-   *  Another `cue` than before plays how its layers come in. */
-  | { readonly kind: 'scene'; readonly sceneId: string; readonly isSmall: boolean; readonly under?: string; readonly cue?: number }
+   *  With a `cue` it plays. */
+  | { readonly kind: 'scene'; readonly sceneId: string; readonly isSmall: boolean; readonly under?: string; readonly cue?: ViewCue }
   /** One layer of a scene where it stands, the rest clear. Always small. */
   | { readonly kind: 'layer'; readonly sceneId: string; readonly layerId: string }
   /** One input: as it comes, treated (over nothing), or its matte. */

@@ -3,9 +3,7 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { z } from 'zod'
-import { CURRENT_VERSION } from '../core/show/migrations.ts'
-import { chainSchema, showSchema } from '../core/show/schema.ts'
+import { chainJsonSchema, showJsonSchema } from '../core/show/json-schema.ts'
 import { steps } from '../core/steps/index.ts'
 import type { ParamSpec } from '../core/steps/step.ts'
 
@@ -13,13 +11,9 @@ const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 
 /** Text of every made document, by path. */
 export function madeDocuments(): Map<string, string> {
-  const schema = (source: unknown, title: string) => {
-    const made = z.toJSONSchema(source as z.ZodType, { unrepresentable: 'any', target: 'draft-2020-12' })
-    return `${JSON.stringify({ title, ...made }, null, 2)}\n`
-  }
   return new Map([
-    ['docs/schema/show.schema.json', schema(showSchema, `Green Room show, version ${CURRENT_VERSION}`)],
-    ['docs/schema/chain.schema.json', schema(chainSchema, 'Green Room chain of steps, version 2')],
+    ['docs/schema/show.schema.json', showJsonSchema()],
+    ['docs/schema/chain.schema.json', chainJsonSchema()],
     ['docs/steps.md', stepsTable()],
   ])
 }

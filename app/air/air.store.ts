@@ -41,6 +41,7 @@ export const useAirStore = defineStore('air', () => {
       open: { showId, show },
       held: heldShow === null || now === null ? null : { showId: now.showId, show: heldShow },
       onAir: now !== null ? { showId: now.showId, sceneId: now.sceneId } : firstId === null ? null : { showId, sceneId: firstId },
+      isSent: now !== null,
     })
     calls.setCard(isCardWanted.value)
     engine.expectReports()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // How a layer comes when its scene does, and goes with it.
 import { Play } from 'lucide-vue-next'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { isText } from '../../core/layers/text.ts'
 import { appearanceKinds, sides, type Appearance, type AppearanceKind } from '../../core/motion/appearance.ts'
@@ -9,37 +9,47 @@ import { namedEasings } from '../../core/motion/easing.ts'
 import { updateLayer } from '../../core/show/edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import IconButton from '../base/IconButton.vue'
+import SelectMenu from '../base/SelectMenu.vue'
 import SelectRow from '../base/rows/SelectRow.vue'
 import SliderRow from '../base/SliderRow.vue'
 import { useShowStore } from '../show/show.store.ts'
 import InspectorSection from './InspectorSection.vue'
-import { playOnStage } from './stage/stage-cue.ts'
+import { holdOnStage, longestMs, playOnStage } from './stage/stage-cue.ts'
+import { paceOf, usePaces } from './use-paces.ts'
 
 const props = defineProps<{ layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
+const { optionsFor, easingOf } = usePaces()
 const NEW: Appearance = { kind: 'fade', durationMs: 500, delayMs: 0, easing: namedEasings.easeOut, side: 'left' }
 /** How far the sliders go, in seconds; a file may hold more. */
 const MOST_SECONDS = 5
 
-type Pace = keyof typeof namedEasings | 'own'
-const paceNames = Object.keys(namedEasings) as (keyof typeof namedEasings)[]
-const paceOf = ({ easing }: Appearance): Pace => paceNames.find((name) => JSON.stringify(namedEasings[name]) === JSON.stringify(easing)) ?? 'own'
+type Way = 'entrance' | 'exit'
+const cueOf = { entrance: 'enter', exit: 'leave' } as const
+const ways = computed(() =>
+  (['entrance', 'exit'] as const).map((way) => ({
+    way,
+    now: props.layer[way],
+    seconds: showStore.scene === null ? 0 : longestMs(showStore.scene, cueOf[way]) / 1000,
+  })),
+)
+/** The moment that the stage holds, of one way; null while it rests or plays. */
+const held = ref<{ readonly way: Way; readonly seconds: number } | null>(null)
+watch(
+  () => props.layer.id,
+  () => rest(),
+)
 
-const ways = computed(() => (['entrance', 'exit'] as const).map((way) => ({ way, now: props.layer[way] })))
 const kinds = computed(() =>
   (['none', ...appearanceKinds] as const)
     .filter((kind) => kind !== 'typed' || isText(props.layer))
     .map((value) => ({ value, label: t(`inspector.motions.${value}`) })),
 )
 const sideOptions = computed(() => sides.map((value) => ({ value, label: t(`inspector.motionSides.${value}`) })))
-const pacesFor = (now: Appearance) => [
-  ...paceNames.map((value) => ({ value: value as Pace, label: t(`inspector.paces.${value}`) })),
-  ...(paceOf(now) === 'own' ? [{ value: 'own' as Pace, label: t('inspector.ownPace') }] : []),
-]
 const hasSide = ({ kind }: Appearance) => kind === 'slide' || kind === 'wipe'
 
-function set(way: 'entrance' | 'exit', next: Appearance | null, key: string | null = null): void {
+function set(way: Way, next: Appearance | null, key: string | null = null): void {
   const { sceneId } = showStore
   if (sceneId === null) return
   const isMade = showStore.edit(
@@ -47,29 +57,50 @@ function set(way: 'entrance' | 'exit', next: Appearance | null, key: string | nu
     (show) => updateLayer(show, sceneId, props.layer.id, (layer) => ({ ...layer, [way]: next })),
     key === null ? null : `${way}-${key}-${props.layer.id}`,
   )
-  if (isMade && way === 'entrance' && next !== null) play()
+  if (isMade && next !== null) play(way)
 }
 
-function play(): void {
-  if (showStore.scene !== null) playOnStage(showStore.scene)
+function play(way: Way): void {
+  held.value = null
+  if (showStore.scene !== null) playOnStage(showStore.scene, cueOf[way])
 }
 
-function setKind(way: 'entrance' | 'exit', kind: AppearanceKind | 'none'): void {
+function hold(way: Way, seconds: number): void {
+  held.value = { way, seconds }
+  if (showStore.scene !== null) holdOnStage(showStore.scene, cueOf[way], seconds * 1000)
+}
+
+function rest(): void {
+  if (held.value === null || showStore.scene === null) return
+  holdOnStage(showStore.scene, cueOf[held.value.way], null)
+  held.value = null
+}
+
+function setKind(way: Way, kind: AppearanceKind | 'none'): void {
   set(way, kind === 'none' ? null : { ...(props.layer[way] ?? NEW), kind })
-}
-
-function setPace(way: 'entrance' | 'exit', now: Appearance, pace: Pace): void {
-  if (pace !== 'own') set(way, { ...now, easing: namedEasings[pace] })
 }
 </script>
 
 <template>
   <InspectorSection name="motion" :title="t('inspector.motion')">
-    <template #aside>
-      <IconButton :icon="Play" size="small" :label="t('inspector.playMotion')" :disabled="layer.entrance === null" @click="play" />
-    </template>
-    <div v-for="{ way, now } in ways" :key="way" class="mb-2 grid gap-1">
-      <SelectRow :model-value="now?.kind ?? 'none'" :label="t(`inspector.${way}`)" :options="kinds" @update:model-value="setKind(way, $event)" />
+    <div v-for="{ way, now, seconds } in ways" :key="way" class="mb-2 grid gap-1">
+      <div class="flex items-center gap-1">
+        <span class="min-w-0 flex-1">{{ t(`inspector.${way}`) }}</span>
+        <IconButton
+          :icon="Play"
+          size="small"
+          :label="way === 'entrance' ? t('inspector.playEntrance') : t('inspector.playExit')"
+          :disabled="seconds === 0"
+          @click="play(way)"
+        />
+        <SelectMenu
+          class="w-32"
+          :model-value="now?.kind ?? 'none'"
+          :label="t(`inspector.${way}`)"
+          :options="kinds"
+          @update:model-value="setKind(way, $event)"
+        />
+      </div>
       <template v-if="now">
         <SelectRow
           v-if="hasSide(now)"
@@ -98,8 +129,25 @@ function setPace(way: 'entrance' | 'exit', now: Appearance, pace: Pace): void {
           unit="s"
           @update:model-value="set(way, { ...now, delayMs: Math.round($event * 1000) }, 'delay')"
         />
-        <SelectRow :model-value="paceOf(now)" :label="t('inspector.motionPace')" :options="pacesFor(now)" @update:model-value="setPace(way, now, $event)" />
+        <SelectRow
+          :model-value="paceOf(now.easing)"
+          :label="t('inspector.motionPace')"
+          :options="optionsFor(now.easing)"
+          @update:model-value="set(way, { ...now, easing: easingOf($event, now.easing) })"
+        />
       </template>
+      <SliderRow
+        v-if="seconds > 0"
+        :model-value="held?.way === way ? held.seconds : way === 'entrance' ? seconds : 0"
+        :label="way === 'entrance' ? t('inspector.firstSeconds') : t('inspector.lastSeconds')"
+        :min="0"
+        :max="seconds"
+        :step="0.05"
+        unit="s"
+        @update:model-value="hold(way, $event)"
+        @focusout="rest"
+        @pointerup="rest"
+      />
     </div>
   </InspectorSection>
 </template>

@@ -9,7 +9,8 @@ import { mappedBounds } from '../box/placement.ts'
 import { isEmptyRect, unionOf } from '../picture/pixel-rect.ts'
 import type { Item, Paint } from '../plan/frame-plan.ts'
 import { StackItems, type ItemParts } from '../plan/plan-builder.ts'
-import type { Border, Layer, Shadow } from '../show/show.ts'
+import type { Border, Shadow } from '../box/frame.ts'
+import type { Layer } from '../layers/layer.ts'
 import type { Place } from './place.ts'
 
 /** Of what lies further away eight bits show nothing: a seven-hundredth. */

@@ -1,6 +1,7 @@
 // How every kind of layer is put into a plan. A new kind is a file here and a line in this list; what it is stands in core/layers.
 import type { LayerKind, LayerOf } from '../layers/layer.ts'
-import type { Layer, Placement } from '../show/show.ts'
+import type { Placement } from '../box/placement.ts'
+import type { Layer } from '../layers/layer.ts'
 import { putGroup } from './group.ts'
 import { putInput } from './input.ts'
 import { inkAbove, putBetween } from './inside-page.ts'

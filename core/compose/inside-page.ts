@@ -2,11 +2,11 @@
 // own colours stay as they are wherever nobody stands.
 import { translation } from '../composite/affine.ts'
 import { plainCoverage } from '../composite/coverage.ts'
-import { showsSame } from '../layout/inside-page.ts'
+import { showsSame } from '../layers/index.ts'
 import { isEmptyRect, unionOf } from '../picture/pixel-rect.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import { StackItems } from '../plan/plan-builder.ts'
-import type { Layer } from '../show/show.ts'
+import type { Layer } from '../layers/layer.ts'
 import type { Place } from './place.ts'
 
 /** Whether a layer is the ink of a page that darkens what is under it. */

@@ -3,7 +3,7 @@ import { layerKindOf } from '../layers/index.ts'
 import { scaledFrame } from '../box/frame.ts'
 import type { EdgeReveal } from '../composite/coverage.ts'
 import { AT_REST, entranceAt, exitAt, lastsMs, type Appearance, type AppearanceMoment, type Side } from '../motion/appearance.ts'
-import type { Layer } from '../show/show.ts'
+import type { Layer } from '../layers/layer.ts'
 import { scaledPlacement, toBox, type LayerMotion, type Place } from './place.ts'
 
 /** The same layer for the moment. */

@@ -1,12 +1,12 @@
 // Where the layers of a list are put: a stack of a plan, and what their pictures are known by.
 import { inverse, type Affine } from '../composite/affine.ts'
 import type { EdgeReveal } from '../composite/coverage.ts'
-import { boxToCanvas } from '../box/placement.ts'
+import { boxToCanvas, type Placement } from '../box/placement.ts'
+import type { Input } from '../inputs/input.ts'
 import type { SourceInfos } from '../picture/source.ts'
 import type { PlanBuilder, StackItems } from '../plan/plan-builder.ts'
-import type { Layer, LayerKind, LayerOf } from '../layers/layer.ts'
-import type { Placement, Show } from '../show/show.ts'
-import type { WallClock } from '../text/fields.ts'
+import type { Content, Layer, LayerKind, LayerOf } from '../layers/layer.ts'
+import type { FieldSource, WallClock } from '../text/fields.ts'
 
 /** The clock of what is on stage, in ms. */
 export interface StageClock {
@@ -26,8 +26,17 @@ export interface LayerMotion {
   readonly typed: number
 }
 
+/** What layers need of the show that they belong to. */
+export interface ShownShow {
+  readonly canvas: { readonly widthPx: number; readonly heightPx: number }
+  readonly inputs: readonly Input[]
+  readonly contents: readonly Content[]
+  readonly scenes: readonly { readonly id: string; readonly layers: readonly Layer[] }[]
+  readonly presenter: FieldSource
+}
+
 export interface Place {
-  readonly show: Show
+  readonly show: ShownShow
   readonly infos: SourceInfos
   readonly builder: PlanBuilder
   readonly stack: StackItems

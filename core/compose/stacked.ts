@@ -5,7 +5,7 @@ import { plainCoverage } from '../composite/coverage.ts'
 import { fitRects } from '../box/fit.ts'
 import { unionOf } from '../picture/pixel-rect.ts'
 import { StackItems } from '../plan/plan-builder.ts'
-import type { Layer } from '../show/show.ts'
+import type { Layer } from '../layers/layer.ts'
 import { putPicture } from './picture.ts'
 import { scaledPlacement, type Place } from './place.ts'
 

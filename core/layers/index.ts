@@ -85,6 +85,12 @@ export function identityOf(layer: Layer): string | null {
   return contentId === null ? null : `content ${contentId}`
 }
 
+/** Whether two layers show the same input, or the same scene. */
+export function showsSame(one: Layer, other: Layer): boolean {
+  const thing = contentIdOf(one) === null ? identityOf(one) : null
+  return thing !== null && thing === identityOf(other)
+}
+
 /** Where a layer belongs in the order of a scene. */
 export function roleOf(context: LayerContext, layer: Layer): LayerRole {
   const { role } = layerKindOf(layer)

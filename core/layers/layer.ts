@@ -38,8 +38,8 @@ export type ContentKind = keyof ContentForms
 export type ContentOf<K extends ContentKind> = ContentForms[K]
 export type Content = ContentForms[ContentKind]
 
-/** What a layout made a layer for: the line between page and presenter, or the words of a page in front of a presenter. */
-export const layerParts = ['divider', 'ink'] as const
+/** What a layer was made for: the line between page and presenter, the words of a page in front of a presenter, or a background from the library. */
+export const layerParts = ['divider', 'ink', 'background'] as const
 export type LayerPart = (typeof layerParts)[number]
 
 export interface LayerBase {

@@ -19,6 +19,7 @@ import { changeListOf, findLayer, layersOf, layersShownBy, mapLayers, sceneCircl
 import { migrations } from '../show/migrations.ts'
 import { readShow } from '../show/migrate.ts'
 import type { GroupLayer, Layer, Show } from '../show/show.ts'
+import { transitionTo, USUAL_TRANSITIONS } from '../show/show-transitions.ts'
 import { styledShow, USUAL_STYLE } from '../show/style.ts'
 
 let count = 0
@@ -168,7 +169,9 @@ describe('migration', () => {
     for (const layer of layers) expect(layer.crop).toBeNull()
     const bare = (value: unknown): unknown =>
       JSON.parse(
-        JSON.stringify(value, (key, part: unknown) => (['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style'].includes(key) ? undefined : part)),
+        JSON.stringify(value, (key, part: unknown) =>
+          ['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style', 'transition', 'transitions', 'favourites'].includes(key) ? undefined : part,
+        ),
       )
     const scenes = saved.scenes.map((scene) => ({ ...scene, locked: false }))
     expect(bare(opened)).toEqual(bare({ ...saved, scenes }))
@@ -177,9 +180,18 @@ describe('migration', () => {
   it('opens a show that version 6 saved: no graphics, the usual colours, the rest as it was', () => {
     const saved = stored('show-v6') as Show
     const opened = readShow(structuredClone(saved))
-    const scenes = saved.scenes.map((scene) => ({ ...scene, graphic: null }))
-    expect(opened).toEqual({ ...saved, version: 7, style: USUAL_STYLE, scenes })
+    const scenes = saved.scenes.map((scene) => ({ ...scene, graphic: null, transition: null }))
+    expect(opened).toEqual({ ...saved, version: 8, style: USUAL_STYLE, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
     // Its pictures are planned as they were: nothing in it names the show's colours.
     expect(styledShow(opened)).toBe(opened)
+  })
+
+  it('opens a show that version 7 saved: it cuts as it did, the rest as it was', () => {
+    const saved = stored('show-v7') as Show
+    expect(saved.scenes.filter(({ graphic }) => graphic !== null).length).toBe(2)
+    const scenes = saved.scenes.map((scene) => ({ ...scene, transition: null }))
+    const opened = readShow(structuredClone(saved))
+    expect(opened).toEqual({ ...saved, version: 8, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
+    for (const { id: toId } of opened.scenes) expect(transitionTo(opened, opened.scenes[0]!.id, toId).kind).toBe('cut')
   })
 })

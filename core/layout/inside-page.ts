@@ -1,5 +1,5 @@
 // The presenter inside a page: in front of its paper and behind its ink. The page is there twice, the second time without its white.
-import { layerKindOf, contentIdOf, identityOf, inputOf } from '../layers/index.ts'
+import { layerKindOf, inputOf, showsSame } from '../layers/index.ts'
 import { activeSteps, newStep } from '../steps/treatment.ts'
 import { updateScene } from '../show/edits.ts'
 import type { MakeId } from '../random/make-id.ts'
@@ -32,12 +32,6 @@ export function canBePage(show: Show, layer: Layer): layer is PageLayer {
 /** The ink of a page in its scene; undefined when there is none. */
 export function inkOf(scene: Scene, page: Layer): Layer | undefined {
   return scene.layers.find((layer) => layer.part === 'ink' && showsSame(layer, page))
-}
-
-/** Whether two layers show the same input, or the same scene. */
-export function showsSame(one: Layer, other: Layer): boolean {
-  const thing = contentIdOf(one) === null ? identityOf(one) : null
-  return thing !== null && thing === identityOf(other)
 }
 
 /** How the ink of a page is set; null for a layer that is no ink. */

@@ -14,6 +14,8 @@ export const LIMITS = {
   textLength: 600,
   pathLength: 20_000,
   notesLength: 2000,
+  transitionPairs: 400,
+  favourites: 24,
 } as const
 
 /** Most bytes of a file that is added. A clip is decoded from memory; longer ones are for a cutting room. */

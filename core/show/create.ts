@@ -4,10 +4,11 @@ import { childrenOf, withChildren } from '../layers/index.ts'
 import { newInputLayer } from '../layers/input.ts'
 import type { MakeId } from '../random/make-id.ts'
 import { USUAL_STYLE } from './style.ts'
+import { USUAL_TRANSITIONS } from './show-transitions.ts'
 import type { CameraInput, Input, Layer, Microphone, Scene, Show } from './show.ts'
 
 /** What a scene has beside its name and layers, before anybody has said more. */
-export const BARE_SCENE = { locked: false, mark: null, notes: '', graphic: null } as const
+export const BARE_SCENE = { locked: false, mark: null, notes: '', graphic: null, transition: null } as const
 
 /** A scene without layers. */
 export function newScene(name: string, makeId: MakeId): Scene {
@@ -57,7 +58,7 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 7,
+    version: 8,
     name,
     canvas,
     inputs: [camera, wall],
@@ -65,6 +66,8 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
     scenes: [{ ...scene, layers: [newInputLayer(wall, canvas, makeId), newInputLayer(camera, canvas, makeId)] }],
     presenter: NOBODY,
     style: USUAL_STYLE,
+    transitions: USUAL_TRANSITIONS,
+    favourites: [],
     microphone: newMicrophone(devices.microphone),
     holdingCard: { title: 'Back in a moment', detail: name },
   }

@@ -17,15 +17,37 @@ import { renderReference } from '../render/render-reference.ts'
 import { steps } from '../steps/index.ts'
 import { addContents, makeOwn, makeSame, updateFill, updateOutline, updateText, withOwnContents } from './contents.ts'
 import { copyLayer, copyScene, newScene } from './create.ts'
-import { addInput, addLayer, addScene, addStep, fitToCanvas, moveLayer, moveScene, placeLayer, removeInput, removeScene, updateLayer } from './edits.ts'
+import {
+  addInput,
+  addLayer,
+  addScene,
+  addStep,
+  fitToCanvas,
+  moveLayer,
+  moveScene,
+  placeLayer,
+  removeInput,
+  removeScene,
+  toggleFavourite,
+  updateLayer,
+} from './edits.ts'
 import { groupLayers, ungroup } from './group-edits.ts'
-import { duplicateLayers, moveLayersBy, removeLayers, updateLayers } from './layer-set-edits.ts'
+import { setPairTransition, setSceneTransition, setUsualTransition } from './show-transitions.ts'
+import { usualTransitions, type Transition } from '../transitions/index.ts'
+import { bringInOneByOne, duplicateLayers, moveLayersBy, removeLayers, updateLayers } from './layer-set-edits.ts'
 import { layersOf, sceneCircle } from '../layers/tree.ts'
 import { LIMITS } from '../schema/limits.ts'
 import { readShow } from './migrate.ts'
 import type { Layer, Scene, Show } from './show.ts'
 
 const EDITS = 60
+const COMES = { kind: 'fade', durationMs: 300, delayMs: 0, easing: { kind: 'linear' }, side: 'left' } as const
+
+/** Transitions of every kind; the one that needs a picture takes any input. */
+const ways = ({ inputs }: Show): readonly Transition[] => [
+  ...Object.values(usualTransitions),
+  { ...usualTransitions.dissolve, kind: 'pictureWipe', inputId: inputs.at(-1)!.id, softness: 0.2 },
+]
 
 /** One edit of any sort; null where the dice chose one that the interface would not offer. */
 function edited(show: Show, random: () => number, makeId: () => string): Show | null {
@@ -55,6 +77,18 @@ function edited(show: Show, random: () => number, makeId: () => string): Show | 
     () => moveScene(show, scene.id, Math.floor(random() * show.scenes.length)),
     () => (show.inputs.length > 2 && random() < 0.2 ? removeInput(show, pick(show.inputs).id) : null),
     () => (show.inputs.length < 6 ? addInput(show, { id: makeId(), kind: 'colour', name: 'Colour', colour: '#123456', treatment: [] }) : null),
+    () => setUsualTransition(show, pick(ways(show))),
+    () => setSceneTransition(show, scene.id, random() < 0.3 ? null : pick(ways(show))),
+    () => setPairTransition(show, pick(show.scenes).id, scene.id, random() < 0.3 ? null : pick(ways(show))),
+    () => toggleFavourite(show, random() < 0.5 ? { type: 'drawn', name: pick(['folds', 'dunes']) } : { type: 'input', inputId: pick(show.inputs).id }),
+    () =>
+      bringInOneByOne(
+        show,
+        scene.id,
+        layers.slice(0, 3).map(({ id }) => id),
+        random() * 900,
+        COMES,
+      ),
     ...(layer === undefined ? [] : layerEdits(show, scene, layer, random, makeId)),
   ]
   return pick(edits)()

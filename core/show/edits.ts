@@ -2,10 +2,11 @@
 import { inputIdOf, sceneIdOf, childrenOf } from '../layers/index.ts'
 import type { FitMode } from '../box/fit.ts'
 import { withoutUnusedContents } from './contents.ts'
+import { withoutPairsOf, withoutTransitionsBy } from './show-transitions.ts'
 import { fromSceneCanvas, groupsRound, toSceneCanvas } from './group-space.ts'
 import { changeListOf, findLayer, mapLayers } from '../layers/tree.ts'
-import { RANGES, withinRange } from '../schema/limits.ts'
-import type { Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
+import { LIMITS, RANGES, withinRange } from '../schema/limits.ts'
+import type { Favourite, Input, Layer, Placement, Scene, Show, Step, Microphone } from './show.ts'
 import { stepOf, steps as taughtSteps, type StepKind } from '../steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../steps/step.ts'
 
@@ -42,10 +43,12 @@ export function updateInputOf<I extends Input>(show: Show, inputId: string, isKi
 export function removeInput(show: Show, inputId: string): Show {
   const cleared = (steps: readonly Step[]) =>
     steps.map((step) => (step.kind === 'room' && step.params.input === inputId ? { ...step, params: { ...step.params, input: '' } } : step))
+  const plain = withoutTransitionsBy(show, inputId)
   return {
-    ...show,
+    ...plain,
     inputs: show.inputs.filter((input) => input.id !== inputId).map((input) => ({ ...input, treatment: cleared(input.treatment) })),
-    scenes: show.scenes.map((scene) => ({
+    favourites: show.favourites.filter((favourite) => favourite.type !== 'input' || favourite.inputId !== inputId),
+    scenes: plain.scenes.map((scene) => ({
       ...scene,
       layers: mapLayers(scene.layers, (layer) => (inputIdOf(layer) === inputId ? null : { ...layer, treatment: cleared(layer.treatment) })),
     })),
@@ -77,6 +80,7 @@ export function removeScene(show: Show, sceneId: string): Show {
   const without = (layers: readonly Layer[]) => mapLayers(layers, (layer) => (sceneIdOf(layer) === sceneId ? null : layer))
   return withoutUnusedContents({
     ...show,
+    transitions: withoutPairsOf(show.transitions, sceneId),
     scenes: show.scenes.filter((scene) => scene.id !== sceneId).map((scene) => ({ ...scene, layers: without(scene.layers) })),
   })
 }
@@ -234,6 +238,18 @@ export function visibleInputs(show: Show): Set<string> {
       return children === null ? (inputIdOf(layer) ?? []) : seenIn(children)
     })
   return new Set(show.scenes.flatMap(({ layers }) => seenIn(layers)))
+}
+
+/** Keeps a background at hand, at the end of the list, or no longer. */
+export function toggleFavourite(show: Show, favourite: Favourite): Show {
+  const others = show.favourites.filter((other) => !isSameFavourite(other, favourite))
+  const isKnown = others.length < show.favourites.length
+  return { ...show, favourites: isKnown ? others : [...others, favourite].slice(-LIMITS.favourites) }
+}
+
+/** Whether two favourites are the same background. */
+export function isSameFavourite(one: Favourite, other: Favourite): boolean {
+  return one.type === 'drawn' ? other.type === 'drawn' && one.name === other.name : other.type === 'input' && one.inputId === other.inputId
 }
 
 /** Changes parts of the microphone. */

@@ -1,12 +1,13 @@
 // Pure edits of several layers of one scene at once. Unknown ids change nothing.
 import { childrenOf } from '../layers/index.ts'
+import type { Appearance } from '../motion/appearance.ts'
 import type { MakeId } from '../random/make-id.ts'
 import { addContents, withOwnContents, withoutUnusedContents } from './contents.ts'
 import { copyLayer } from './create.ts'
 import { bounded, placeLayer, updateScene } from './edits.ts'
 import { fromSceneCanvas, groupsRound, listAround, toSceneCanvas } from './group-space.ts'
 import { changeListOf, layersOf, mapLayers } from '../layers/tree.ts'
-import { RANGES } from '../schema/limits.ts'
+import { RANGES, withinRange } from '../schema/limits.ts'
 import type { Layer, Placement, Show } from './show.ts'
 
 /** Changes each of some layers. */
@@ -132,4 +133,19 @@ export function bringInFrontOf(show: Show, sceneId: string, layerIds: readonly s
 
 function inFrontOf(list: readonly Layer[], ids: readonly string[], layers: readonly Layer[]): readonly Layer[] {
   return list.toSpliced(list.findLastIndex(({ id }) => ids.includes(id)) + 1, 0, ...layers)
+}
+
+/**
+ * Lets layers of a scene come in one after another, from top to bottom, `everyMs` apart. Each comes as it did; one that came at once comes as
+ * `usual`. The first keeps its delay.
+ */
+export function bringInOneByOne(show: Show, sceneId: string, layerIds: readonly string[], everyMs: number, usual: Appearance): Show {
+  const scene = show.scenes.find(({ id }) => id === sceneId)
+  if (scene === undefined) return show
+  const order = layersOf(scene)
+    .filter(({ id }) => layerIds.includes(id))
+    .sort((one, other) => one.placement.y - other.placement.y || one.placement.x - other.placement.x)
+  const firstMs = order[0]?.entrance?.delayMs ?? 0
+  const delays = new Map(order.map(({ id }, index) => [id, withinRange(RANGES.motionMs, firstMs + index * everyMs)]))
+  return updateLayers(show, sceneId, layerIds, (layer) => ({ ...layer, entrance: { ...(layer.entrance ?? usual), delayMs: delays.get(layer.id) ?? 0 } }))
 }

@@ -1,5 +1,6 @@
 // Stored shows carry a version. Each entry lifts a stored one by one version; they run in turn. What comes out is not checked.
 import { newMicrophone } from './create.ts'
+import { USUAL_TRANSITIONS } from './show-transitions.ts'
 import { USUAL_STYLE } from './style.ts'
 import { USUAL_LETTERS } from '../text/text-content.ts'
 
@@ -54,6 +55,14 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   },
   // Version 6 had no graphics, and no colours of its own.
   6: (stored) => ({ ...stored, version: 7, style: USUAL_STYLE, scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, graphic: null })) }),
+  // Version 7 cut from scene to scene.
+  7: (stored) => ({
+    ...stored,
+    version: 8,
+    transitions: USUAL_TRANSITIONS,
+    favourites: [],
+    scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, transition: null })),
+  }),
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
@@ -108,7 +117,7 @@ function upgradeStep(step: Loose): unknown[] {
 }
 
 /** The version that shows have now. */
-export const CURRENT_VERSION = 7
+export const CURRENT_VERSION = 8
 
 /** A stored show of an earlier version as one of this; anything else as it is. */
 export function upgradeShow(stored: unknown): unknown {

@@ -6,7 +6,9 @@ import { layerCounts, sceneCircle, walkLayers } from '../layers/tree.ts'
 import { LIMITS, RANGES } from '../schema/limits.ts'
 import { id, name, number, whole } from '../schema/values.ts'
 import { treatmentSchema } from '../steps/schema.ts'
+import { transitionSchema } from '../transitions/schema.ts'
 import { sceneMarks, voiceSides, type Show } from './show.ts'
+import { inputOfTransition, showTransitionsSchema, storedTransitions } from './show-transitions.ts'
 import { styleSchema } from './style.ts'
 
 const microphone = z.strictObject({
@@ -30,12 +32,13 @@ const sceneSchema = z.strictObject({
   mark: z.enum(sceneMarks).nullable(),
   notes: z.string().max(LIMITS.notesLength),
   graphic: z.strictObject({ key: z.string().max(40).nullable() }).nullable(),
+  transition: transitionSchema.nullable(),
   layers: z.array(layerSchema).max(LIMITS.layers),
 })
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(7),
+  version: z.literal(8),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),
@@ -54,6 +57,10 @@ const showObject = z.strictObject({
       .nullable(),
   }),
   style: styleSchema,
+  transitions: showTransitionsSchema,
+  favourites: z
+    .array(z.discriminatedUnion('type', [z.strictObject({ type: z.literal('drawn'), name }), z.strictObject({ type: z.literal('input'), inputId: id })]))
+    .max(LIMITS.favourites),
   microphone,
   holdingCard: z.strictObject({ title: z.string().max(LIMITS.nameLength), detail: z.string().max(LIMITS.nameLength) }),
 })
@@ -77,6 +84,7 @@ export const showSchema: z.ZodType<Show> = showObject.superRefine((show, context
     if (index === 0 || scene.graphic !== null || show.scenes[index - 1]!.graphic === null) return
     context.addIssue({ code: 'custom', path: ['scenes', index], message: 'must come before the graphics' })
   })
+  requireKnown(show, inputIds, sceneIds, context)
   const counts = layerCounts(show.scenes)
   show.scenes.forEach((scene, sceneIndex) => {
     const { layers } = scene
@@ -121,6 +129,30 @@ export const showSchema: z.ZodType<Show> = showObject.superRefine((show, context
     }
   })
 })
+
+/** What transitions and favourites name must be there. */
+function requireKnown(show: Show, inputIds: ReadonlySet<string>, sceneIds: ReadonlySet<string>, context: z.RefinementCtx): void {
+  const refuse = (path: readonly (string | number)[], message: string) => context.addIssue({ code: 'custom', path: [...path], message })
+  const pairs = new Set<string>()
+  show.transitions.pairs.forEach(({ fromId, toId }, index) => {
+    const path = ['transitions', 'pairs', index]
+    for (const [field, sceneId] of Object.entries({ fromId, toId })) {
+      if (!sceneIds.has(sceneId)) refuse([...path, field], `must name a scene of the show, got "${sceneId}"`)
+    }
+    const pair = `${fromId} ${toId}`
+    if (pairs.has(pair)) refuse(path, 'must be the only one from this scene to that')
+    pairs.add(pair)
+  })
+  for (const [path, transition] of storedTransitions(show)) {
+    const inputId = inputOfTransition(transition)
+    if (inputId !== null && !inputIds.has(inputId)) refuse([...path, 'inputId'], `must name an input of the show, got "${inputId}"`)
+  }
+  show.favourites.forEach((favourite, index) => {
+    if (favourite.type === 'input' && !inputIds.has(favourite.inputId)) {
+      refuse(['favourites', index, 'inputId'], `must name an input of the show, got "${favourite.inputId}"`)
+    }
+  })
+}
 
 function requireUnique(items: readonly { id: string }[], path: (string | number)[], context: z.RefinementCtx): void {
   const seen = new Set<string>()

@@ -2,6 +2,8 @@
 // kind in core/inputs and core/layers; their types are passed on here, so that who works on a show imports one file.
 import type { Input } from '../inputs/input.ts'
 import type { Content, Layer } from '../layers/layer.ts'
+import type { Transition } from '../transitions/index.ts'
+import type { ShowTransitions } from './show-transitions.ts'
 import type { ShowStyle } from './style.ts'
 
 export type { Crop, FitMode } from '../box/fit.ts'
@@ -61,6 +63,8 @@ export interface Scene {
   readonly notes: string
   /** What makes it a graphic, which is laid over other scenes; null for a scene of its own. Graphics come after all scenes. */
   readonly graphic: Graphic | null
+  /** How it comes on air, from whichever scene; null: by the show's default. */
+  readonly transition: Transition | null
   readonly layers: readonly Layer[]
 }
 
@@ -78,9 +82,12 @@ export interface Presenter {
   readonly countdownTo: string | null
 }
 
+/** A background that is kept at hand. */
+export type Favourite = { readonly type: 'drawn'; readonly name: string } | { readonly type: 'input'; readonly inputId: string }
+
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 7
+  readonly version: 8
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]
@@ -90,6 +97,10 @@ export interface Show {
   readonly presenter: Presenter
   /** Colours and typefaces that graphics share. */
   readonly style: ShowStyle
+  /** How scenes follow each other. */
+  readonly transitions: ShowTransitions
+  /** Backgrounds that are one press away: names of drawn ones, and ids of inputs. */
+  readonly favourites: readonly Favourite[]
   readonly microphone: Microphone
   /** What the audience sees when there is no live picture. */
   readonly holdingCard: { readonly title: string; readonly detail: string }

@@ -9,6 +9,7 @@ import { seededRandom } from '../random/seeded.ts'
 import { renderReference } from '../render/render-reference.ts'
 import { BARE_SCENE, newMicrophone, NOBODY } from '../show/create.ts'
 import { USUAL_STYLE } from '../show/style.ts'
+import { USUAL_TRANSITIONS } from '../show/show-transitions.ts'
 import type { Layer, Show, Step } from '../show/show.ts'
 import { planFrame } from './plan-frame.ts'
 import { rootOf } from '../plan/read-plan.ts'
@@ -34,7 +35,7 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
   }
   return {
     format: 'green-room-show',
-    version: 7,
+    version: 8,
     name: 'Test',
     canvas: { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30 },
     inputs: inputs.map(({ id, treatment = [] }) => ({ id, kind: 'picture', name: id, asset: 'a'.repeat(64), treatment })),
@@ -44,6 +45,8 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
       { ...BARE_SCENE, id: 'scene', name: 'Scene', layers: layers.map((layer, i) => ({ ...base, id: `layer${i}`, name: `Layer ${i}`, ...layer }) as Layer) },
     ],
     style: USUAL_STYLE,
+    transitions: USUAL_TRANSITIONS,
+    favourites: [],
     microphone: newMicrophone({ type: 'none' }),
     holdingCard: { title: '', detail: '' },
   }

@@ -65,7 +65,7 @@ export function planOutputs(
     const heightPx = Math.max(1, Math.round(show.canvas.heightPx * scale))
     const stack = new StackItems(builder, widthPx, heightPx, culls)
     const clock = { timeMs, enteredMs: null, leavesMs: null }
-    const place: Place = { show, infos, builder, stack, scale, widthPx, heightPx, culls, wall, motion: null, putLayers, clock, within: [] }
+    const place: ShowPlace = { show, infos, builder, stack, scale, widthPx, heightPx, culls, wall, motion: null, putLayers, clock, within: [] }
     const seen = settled(stage, timeMs)
     const ground = groundOf(seen)
     putStage(place, seen, ground)
@@ -96,17 +96,20 @@ function outputsOf(builder: PlanBuilder, gathered: readonly Gathered[]): Record<
   return outputs
 }
 
-const sideOf = (place: Place, { scene }: SceneStage) => ({ layers: styledScene(place.show.style, scene).layers, place })
+/** A place that knows the whole show, with its style. */
+type ShowPlace = Place & { readonly show: Show }
+
+const sideOf = (place: ShowPlace, { scene }: SceneStage) => ({ layers: styledScene(place.show.style, scene).layers, place })
 
 /** A place for the layers of a scene: its own show's, which may have another canvas than the one that is planned. */
-function placeOf(place: Place, { show: own, scene, ...stage }: SceneStage): Place {
+function placeOf(place: ShowPlace, { show: own, scene, ...stage }: SceneStage): ShowPlace {
   const show = own === undefined ? place.show : styledShow(own)
   const canvasScale = show === place.show ? 1 : Math.min(place.show.canvas.widthPx / show.canvas.widthPx, place.show.canvas.heightPx / show.canvas.heightPx)
   return { ...place, show, scale: place.scale * canvasScale, clock: clockOf({ scene, ...stage }, place.clock.timeMs), within: [scene.id] }
 }
 
 /** Puts a stage into a stack: a scene's layers, or two stages on the way from one to the other. */
-function putStage(place: Place, stage: Stage, ground: StackNode['ground']): void {
+function putStage(place: ShowPlace, stage: Stage, ground: StackNode['ground']): void {
   const { timeMs } = place.clock
   if (!isTransition(stage)) {
     const inPlace = placeOf(place, stage)

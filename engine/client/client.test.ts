@@ -1,4 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { setPairTransition, setSceneTransition, setUsualTransition } from '../../core/show/show-transitions.ts'
+import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
 import { updateScene } from '../../core/show/edits.ts'
 import { FakeWorker } from '../../tests/support/fake-worker.ts'
 import { testShow } from '../../tests/support/shows.ts'
@@ -66,22 +68,42 @@ describe('shows and what is on air', () => {
     const { worker, link } = setUp()
     const programme = new ProgrammeCalls(link)
     const onAir = { showId: 'a', sceneId: first }
-    programme.follow({ open: { showId: 'a', show }, held: null, onAir })
+    programme.follow({ isSent: false, open: { showId: 'a', show }, held: null, onAir })
     expect(worker.types).toEqual(['document', 'openShow', 'programme'])
     expect(worker.sent[0]).toMatchObject({ showId: 'a', change: { type: 'whole' } })
-    programme.follow({ open: { showId: 'a', show }, held: null, onAir })
+    programme.follow({ isSent: false, open: { showId: 'a', show }, held: null, onAir })
     expect(worker.sent).toHaveLength(3)
-    programme.follow({ open: { showId: 'a', show: named }, held: null, onAir })
+    programme.follow({ isSent: false, open: { showId: 'a', show: named }, held: null, onAir })
     expect(worker.sent.at(-1)).toMatchObject({ type: 'document', change: { type: 'patch' } })
-    programme.follow({ open: { showId: 'a', show: named }, held: null, onAir: { showId: 'a', sceneId: second } })
+    programme.follow({ isSent: false, open: { showId: 'a', show: named }, held: null, onAir: { showId: 'a', sceneId: second } })
     expect(worker.sent.at(-1)).toMatchObject({ type: 'programme', message: { type: 'take', scene: { showId: 'a', sceneId: second } } })
+  })
+
+  it('scenes follow each other as the show has it while somebody sees them, and by a cut otherwise', () => {
+    const { worker, link } = setUp()
+    const programme = new ProgrammeCalls(link)
+    const moving = setPairTransition(setSceneTransition(show, second, usualTransitions.wipe), second, first, usualTransitions.push)
+    const usual = setUsualTransition(moving, usualTransitions.dissolve)
+    const take = (sceneId: string, isSent: boolean, showId = 'a') => {
+      programme.follow({ isSent, open: { showId, show: usual }, held: null, onAir: { showId, sceneId } })
+      return (worker.all('programme').at(-1)!['message'] as { transition: Transition }).transition
+    }
+    expect(take(first, false)).toEqual(usualTransitions.cut)
+    expect(take(second, false)).toEqual(usualTransitions.cut)
+    // What comes first to an audience has nothing to come from.
+    expect(take(first, true)).toEqual(usualTransitions.cut)
+    expect(take(second, true)).toEqual(usualTransitions.wipe)
+    expect(take(first, true)).toEqual(usualTransitions.push)
+    // After a scene of another show no pair is meant, though the ids are the same.
+    expect(take(second, true, 'b')).toEqual(usualTransitions.wipe)
+    expect(take(first, true, 'a')).toEqual(usualTransitions.dissolve)
   })
 
   it('a scene that the open show lost is taken from its earlier state, before the newer one comes', () => {
     const { worker, link } = setUp()
     const programme = new ProgrammeCalls(link)
     const without = { ...show, scenes: show.scenes.slice(1) }
-    programme.follow({ open: { showId: 'a', show: without }, held: { showId: 'a', show }, onAir: { showId: 'a', sceneId: first } })
+    programme.follow({ isSent: false, open: { showId: 'a', show: without }, held: { showId: 'a', show }, onAir: { showId: 'a', sceneId: first } })
     expect(worker.types).toEqual(['document', 'programme', 'document', 'openShow'])
     expect(worker.sent[2]).toMatchObject({ change: { type: 'patch' } })
   })
@@ -90,9 +112,9 @@ describe('shows and what is on air', () => {
     const { worker, link } = setUp()
     const programme = new ProgrammeCalls(link)
     const onAir = { showId: 'b', sceneId: second }
-    programme.follow({ open: { showId: 'a', show }, held: { showId: 'b', show }, onAir })
+    programme.follow({ isSent: false, open: { showId: 'a', show }, held: { showId: 'b', show }, onAir })
     expect(worker.all('document').map(({ showId }) => showId)).toEqual(['b', 'a'])
-    programme.follow({ open: { showId: 'a', show }, held: null, onAir: { showId: 'a', sceneId: first } })
+    programme.follow({ isSent: false, open: { showId: 'a', show }, held: null, onAir: { showId: 'a', sceneId: first } })
     expect(worker.all('dropDocument')).toEqual([{ type: 'dropDocument', showId: 'b' }])
   })
 })

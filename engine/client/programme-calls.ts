@@ -2,7 +2,8 @@
 import { DocumentSender } from '../../core/patch/document-sync.ts'
 import { isSameRef, type SceneRef } from '../../core/programme/programme.ts'
 import type { Show } from '../../core/show/show.ts'
-import { usualTransitions } from '../../core/transitions/index.ts'
+import { transitionTo } from '../../core/show/show-transitions.ts'
+import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
 import type { EngineLink } from './engine-link.ts'
 
 /** A show under its id. */
@@ -16,6 +17,8 @@ export interface StudioShows {
   /** What is on air instead of the open show; null when that is on air, or nothing. */
   readonly held: KnownShow | null
   readonly onAir: SceneRef | null
+  /** Whether an audience sees it; what nobody sees is cut to. */
+  readonly isSent: boolean
 }
 
 export class ProgrammeCalls {
@@ -23,6 +26,7 @@ export class ProgrammeCalls {
   readonly #documents = new Map<string, DocumentSender<Show>>()
   #openId: string | null = null
   #onAir: SceneRef | null = null
+  #wasSent = false
   #graphics: ReadonlyMap<string, SceneRef> = new Map()
 
   constructor(link: EngineLink) {
@@ -33,16 +37,18 @@ export class ProgrammeCalls {
    * Gives the open show, and what is on air: a scene of it, or of `held`, which is another show or an earlier state of this one that still has the
    * scene.
    */
-  follow({ open, held, onAir }: StudioShows): void {
+  follow({ open, held, onAir, isSent }: StudioShows): void {
+    const transition = this.#wasSent && isSent ? this.#transitionTo(onAir, [open, held]) : usualTransitions.cut
+    this.#wasSent = isSent
     const isNewOnAir = !isSameRef(onAir, this.#onAir)
     const isEarlierState = held?.showId === open.showId
     // The worker keeps what is on air by itself; an earlier state of the open show it needs only to begin with.
     if (held !== null && (!isEarlierState || isNewOnAir)) this.#send(held)
-    if (isEarlierState) this.#take(onAir)
+    if (isEarlierState) this.#take(onAir, transition)
     this.#send(open)
     if (open.showId !== this.#openId) this.#link.post({ type: 'openShow', showId: open.showId })
     this.#openId = open.showId
-    this.#take(onAir)
+    this.#take(onAir, transition)
     for (const showId of this.#documents.keys()) {
       if (showId === open.showId || showId === held?.showId) continue
       this.#documents.delete(showId)
@@ -71,9 +77,17 @@ export class ProgrammeCalls {
     if (change.type === 'whole' || change.patch.length > 0) this.#link.post({ type: 'document', showId, change })
   }
 
-  #take(onAir: SceneRef | null): void {
+  #take(onAir: SceneRef | null, transition: Transition): void {
     if (onAir === null || isSameRef(onAir, this.#onAir)) return
     this.#onAir = onAir
-    this.#link.post({ type: 'programme', message: { type: 'take', scene: onAir, transition: usualTransitions.cut } })
+    this.#link.post({ type: 'programme', message: { type: 'take', scene: onAir, transition } })
+  }
+
+  /** How the show has a scene follow the one before it, which may be of another show. */
+  #transitionTo(onAir: SceneRef | null, shows: readonly (KnownShow | null)[]): Transition {
+    const known = shows.find((one) => one !== null && one.showId === onAir?.showId)
+    if (known == null || onAir === null) return usualTransitions.cut
+    const fromId = this.#onAir?.showId === onAir.showId ? this.#onAir.sceneId : null
+    return transitionTo(known.show, fromId, onAir.sceneId)
   }
 }

@@ -4,6 +4,7 @@ import type { SourceId } from '../../core/picture/source.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { PICTURE, planFrame, planInput, planOutputs } from '../../core/stage/plan-frame.ts'
 import { layerParts, planParts } from '../../core/stage/plan-parts.ts'
+import { isTransition, type Stage } from '../../core/stage/stage.ts'
 import type { WallClock } from '../../core/text/fields.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { findLayer, layersOf } from '../../core/layers/tree.ts'
@@ -108,7 +109,7 @@ export class View {
 
   /** A view that is cued anew plays from that moment on; the first cue that it has is where it begins. */
   #noteCue(request: ViewRequest, nowMs: number): void {
-    const number = request.kind === 'scene' ? request.cue : undefined
+    const number = request.kind === 'scene' ? request.cue?.number : undefined
     if (number === undefined) this.#cue = null
     else if (this.#cue?.number !== number) this.#cue = { number, playedMs: nowMs }
   }
@@ -142,8 +143,8 @@ export class View {
     const scene = show.scenes.find(({ id }) => id === request.sceneId)
     if (scene === undefined) return []
     if (request.kind === 'layer') return layerParts(show, findLayer(scene, request.layerId))
-    const under = underOf(show, request)
-    return under === null ? planParts(show, scene) : [...planParts(show, under), ...planParts(show, scene)]
+    const others = [underOf(show, request), show.scenes.find(({ id }) => id === request.cue?.from?.sceneId)]
+    return [...others.flatMap((other) => (other == null ? [] : planParts(show, other))), ...planParts(show, scene)]
   }
 
   #makePlan(show: Show, request: ViewRequest, timeMs: number, wall: WallClock): FramePlan | null {
@@ -164,10 +165,20 @@ export class View {
       ground: 'clear' as const,
     })
     const under = request.kind === 'scene' ? underOf(show, request) : null
-    const enters = this.#cue === null || request.kind === 'layer' ? {} : { enteredMs: this.#cue.playedMs }
-    const stage = request.kind === 'layer' ? alone(request.layerId) : { scene, ...enters }
-    if (under === null) return planFrame(show, stage, timeMs, this.#book.infos, { scale, wall })
-    return planOutputs(show, { [PICTURE]: { stage: { scene: under }, over: [{ scene, ...enters }], scale } }, timeMs, this.#book.infos, { wall })
+    if (request.kind === 'layer') return planFrame(show, alone(request.layerId), timeMs, this.#book.infos, { scale, wall })
+    const stage = this.#stageOf(show, scene, request, timeMs)
+    if (under === null || isTransition(stage)) return planFrame(show, stage, timeMs, this.#book.infos, { scale, wall })
+    return planOutputs(show, { [PICTURE]: { stage: { scene: under }, over: [stage], scale } }, timeMs, this.#book.infos, { wall })
+  }
+
+  /** A scene as its cue has it at a moment; at rest without one. */
+  #stageOf(show: Show, scene: Scene, { cue }: Extract<ViewRequest, { kind: 'scene' }>, timeMs: number): Stage {
+    if (cue === undefined || this.#cue === null) return { scene }
+    const beganMs = cue.atMs === undefined ? this.#cue.playedMs : timeMs - cue.atMs
+    if (cue.way === 'leave') return { scene, leavesMs: beganMs }
+    const from = show.scenes.find(({ id }) => id === cue.from?.sceneId)
+    if (cue.from === undefined || from === undefined) return { scene, enteredMs: beganMs }
+    return { from: { scene: from, leavesMs: beganMs }, to: { scene, enteredMs: beganMs }, transition: cue.from.transition, beganMs }
   }
 
   #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, timeMs: number, wall: WallClock): FramePlan {

@@ -5,6 +5,7 @@ import sharp from 'sharp'
 import type { Picture } from '../../core/picture/picture.ts'
 import { BARE_SCENE, newMicrophone, NOBODY } from '../../core/show/create.ts'
 import { USUAL_STYLE } from '../../core/show/style.ts'
+import { USUAL_TRANSITIONS } from '../../core/show/show-transitions.ts'
 import type { Layer, Scene, Show } from '../../core/show/show.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../support/chromium.ts'
 import { apart, referenceScene, type GivenPictures } from '../support/reference-scene.ts'
@@ -18,7 +19,7 @@ const FULL_HD = { widthPx: 1920, heightPx: 1080, frameRate: CALM_RATE }
 function emptyShow(names: readonly string[], canvas: Show['canvas'] = { widthPx: 1280, heightPx: 720, frameRate: CALM_RATE }): Show {
   return {
     format: 'green-room-show',
-    version: 7,
+    version: 8,
     name: 'Empty',
     canvas,
     inputs: [],
@@ -26,6 +27,8 @@ function emptyShow(names: readonly string[], canvas: Show['canvas'] = { widthPx:
     scenes: names.map((name, i) => ({ ...BARE_SCENE, id: `scene-${i + 1}`, name, layers: [] })),
     presenter: NOBODY,
     style: USUAL_STYLE,
+    transitions: USUAL_TRANSITIONS,
+    favourites: [],
     microphone: newMicrophone({ type: 'none' }),
     holdingCard: { title: 'Back in a moment', detail: '' },
   }

@@ -12,6 +12,7 @@ import { appearanceKinds, sides, type Appearance } from '../../core/motion/appea
 import { namedEasings } from '../../core/motion/easing.ts'
 import { BARE_SCENE, newMicrophone } from '../../core/show/create.ts'
 import { USUAL_STYLE } from '../../core/show/style.ts'
+import { USUAL_TRANSITIONS } from '../../core/show/show-transitions.ts'
 import { frameForms, type Content, type Frame, type Input, type Layer, type Outline, type Scene, type Show } from '../../core/show/show.ts'
 import { goTo, type TransitionStage } from '../../core/stage/stage.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
@@ -148,7 +149,7 @@ export function showCase(seed: number, moves = false): ShowCase {
   return {
     show: {
       format: 'green-room-show',
-      version: 7,
+      version: 8,
       name: 'Random',
       canvas: CANVAS,
       inputs,
@@ -156,6 +157,8 @@ export function showCase(seed: number, moves = false): ShowCase {
       scenes,
       presenter: { name: 'Iva Kovač', title: 'Beekeeper', countdownTo: '19:00' },
       style: USUAL_STYLE,
+      transitions: USUAL_TRANSITIONS,
+      favourites: [],
       microphone: newMicrophone({ type: 'none' }),
       holdingCard: { title: '', detail: '' },
     },

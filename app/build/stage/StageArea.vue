@@ -60,7 +60,7 @@ const stageRequest = computed(() => {
     sceneId: id,
     isSmall: false,
     ...(under === null ? {} : { under }),
-    ...(stageCue.value?.sceneId === id ? { cue: stageCue.value.number } : {}),
+    ...(stageCue.value?.sceneId === id ? { cue: stageCue.value.cue } : {}),
   }
 })
 /** What the audience sees: not while the holding card is in its place. */

@@ -8,6 +8,7 @@ import { graphicWords } from './graphics.ts'
 import { sceneWords } from './scenes.ts'
 import { showsWords } from './shows.ts'
 import { lookWords, standinWords, stepWords } from './steps.ts'
+import { transitionWords } from './transitions.ts'
 
 /** Every word a user reads, in German. Instructions are infinitives; where a person is meant, it is „Sie“. */
 const de: Words<typeof en> = {
@@ -18,6 +19,7 @@ const de: Words<typeof en> = {
   ...buildWords,
   ...sceneWords,
   ...graphicWords,
+  ...transitionWords,
   ...commandWords,
   nav: { devices: 'Geräte', bench: 'Werkbank', build: 'Aufbau', views: 'Ansichten', shows: 'Alle Shows' },
   settings: {
@@ -183,6 +185,8 @@ const de: Words<typeof en> = {
   units: { stops: 'LW', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     motion: 'Bewegung von {name} ändern',
+    transition: 'Übergang in {name} ändern',
+    usualTransition: 'Standardübergang ändern',
     addGraphic: '{name} hinzufügen',
     removeGraphic: '{name} löschen',
     graphicKey: 'Taste von {name} ändern',

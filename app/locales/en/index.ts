@@ -7,6 +7,7 @@ import { graphicWords } from './graphics.ts'
 import { sceneWords } from './scenes.ts'
 import { showsWords } from './shows.ts'
 import { lookWords, standinWords, stepWords } from './steps.ts'
+import { transitionWords } from './transitions.ts'
 
 /** Every word a user reads. */
 export default {
@@ -17,6 +18,7 @@ export default {
   ...buildWords,
   ...sceneWords,
   ...graphicWords,
+  ...transitionWords,
   ...commandWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   settings: {
@@ -181,6 +183,8 @@ export default {
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     motion: 'change motion of {name}',
+    transition: 'change transition into {name}',
+    usualTransition: 'change default transition',
     addGraphic: 'add {name}',
     removeGraphic: 'delete {name}',
     graphicKey: 'change key of {name}',

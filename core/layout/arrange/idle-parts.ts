@@ -3,7 +3,8 @@ import { PLAIN_FRAME } from '../../box/frame.ts'
 import { shapeOf, isShape } from '../../layers/shape.ts'
 import { removeLayers } from '../../show/layer-set-edits.ts'
 import type { Layer, Scene, Show, ShapeLayer } from '../../show/show.ts'
-import { inkModeOf, showsSame } from '../inside-page.ts'
+import { showsSame } from '../../layers/index.ts'
+import { inkModeOf } from '../inside-page.ts'
 import { DIVIDER_COLOUR } from './arrange-scene.ts'
 
 /** The show without them. A part that has a look of its own stays, hidden, for the next time, and so does one of `kept`; locked scenes stay as they are. */
