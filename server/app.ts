@@ -8,6 +8,9 @@ import { findWays } from './device-out/ways.ts'
 import { errorHandler } from './errors.ts'
 import { guard, type Origins } from './guard.ts'
 import { HttpError } from './http-error.ts'
+import { unusedFileRoutes } from './assets/unused-files.ts'
+import { packageRoutes } from './packages/routes.ts'
+import type { ShowPackages } from './packages/show-packages.ts'
 import type { PresetStore } from './presets/preset-store.ts'
 import { presetRoutes } from './presets/routes.ts'
 import { siteRoutes } from './sites/routes.ts'
@@ -18,6 +21,7 @@ import { showRoutes } from './shows/routes.ts'
 export interface AppDeps {
   readonly shows: ShowStore
   readonly assets: AssetStore
+  readonly packages: ShowPackages
   readonly presets: PresetStore
   readonly sites: SiteStore
   readonly origins: Origins
@@ -27,7 +31,7 @@ export interface AppDeps {
 }
 
 /** Builds the studio's web application; `main.ts` listens. */
-export function createApp({ shows, assets, presets, sites, origins, distDir, dataDir, log }: AppDeps): Express {
+export function createApp({ shows, assets, packages, presets, sites, origins, distDir, dataDir, log }: AppDeps): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(origins))
@@ -62,6 +66,8 @@ export function createApp({ shows, assets, presets, sites, origins, distDir, dat
     response.json({ ok: true })
   })
   app.use('/api/shows', showRoutes(shows))
+  app.use('/api/packages', packageRoutes(packages))
+  app.use('/api/unused-files', unusedFileRoutes(assets, [shows, presets]))
   app.use('/api/assets', assetRoutes(assets))
   app.use('/api/presets', presetRoutes(presets))
   app.get('/api/device-out', async (_request, response) => {

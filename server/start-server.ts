@@ -10,6 +10,7 @@ import { DeviceOut } from './device-out/device-out.ts'
 import { originsOf } from './guard.ts'
 import { listenLocally, type Site } from './listen-locally.ts'
 import { createMeetingSite } from './meeting-site.ts'
+import { ShowPackages } from './packages/show-packages.ts'
 import { PresetStore } from './presets/preset-store.ts'
 import { ShowStore } from './shows/show-store.ts'
 import { SiteStore } from './sites/site-store.ts'
@@ -44,7 +45,8 @@ export async function startServer(config: ServerConfig, log: Logger = pino({ lev
     const presets = new PresetStore(database)
     const sites = new SiteStore(database)
     const { distDir, dataDir } = config
-    const studio = createApp({ shows, assets, presets, sites, origins, distDir, dataDir, log })
+    const packages = new ShowPackages(shows, assets, dataDir)
+    const studio = createApp({ shows, assets, packages, presets, sites, origins, distDir, dataDir, log })
     const meeting = createMeetingSite(distDir, () => `http://localhost:${ports.studio}`, log)
     const openSite = async (app: Express, port: number): Promise<Site> => {
       const site = await listenLocally(() => createServer(app), port)

@@ -25,7 +25,7 @@ it('has German words for every code that the server gives', () => {
   const server = path.resolve(import.meta.dirname, '../../server')
   const files = readdirSync(server, { recursive: true, encoding: 'utf8' }).filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts'))
   const codes = files.flatMap((file) =>
-    [...readFileSync(path.join(server, file), 'utf8').matchAll(/HttpError\(\s*\d+,\s*'([a-z-]+)'/g)].map(([, code]) => code!),
+    [...readFileSync(path.join(server, file), 'utf8').matchAll(/(?:HttpError\(\s*\d+,|refused\()\s*'([a-z-]+)'/g)].map(([, code]) => code!),
   )
   expect(codes.length).toBeGreaterThan(30)
   expect([...new Set(codes)].filter((code) => !(code in refusals))).toEqual([])

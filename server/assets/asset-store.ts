@@ -3,10 +3,12 @@ import { mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { open, readFile, rename, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { MOST_BYTES } from '../../core/schema/limits.ts'
+import { Op } from 'sequelize'
 import type { Database } from '../db/database.ts'
 import { storageFailure } from '../db/storage-failure.ts'
 import { HttpError } from '../http-error.ts'
 import { inspectClip, isClipFile } from './inspect-clip.ts'
+import { drawingInside, drawnPicture, isDrawing } from './drawings.ts'
 import { inspectLook, isLookFile } from './inspect-look.ts'
 import { inspectPicture, type PictureFacts } from './inspect-picture.ts'
 import { AssetRow, initAssetModel } from './model.ts'
@@ -20,6 +22,19 @@ export interface Asset {
   readonly fileName: string
   /** Whether it has more than one picture, one after the other. */
   readonly isMoving: boolean
+}
+
+/** A file that comes in; with a `hash` it has to be that file. */
+export interface IncomingFile {
+  readonly fileName: string
+  readonly hash?: string
+  readonly open: () => Promise<AsyncIterable<Buffer> | Iterable<Buffer>>
+}
+
+interface StagedFile {
+  readonly partial: string
+  readonly fileName: string
+  readonly made: { readonly hash: string; readonly byteLength: number; readonly facts: PictureFacts } | null
 }
 
 /** Ending of a file that is not whole yet. */
@@ -50,23 +65,81 @@ export class AssetStore {
    * of a clip no more than its head is ever in memory. Throws an HttpError that names the file, what is wrong and the fix.
    */
   async receive(body: AsyncIterable<Buffer> | Iterable<Buffer>, fileName: string): Promise<Asset> {
-    // Written beside, under a name of its own, then renamed: a file under its hash is always whole.
-    const partial = path.join(this.#folder, `${randomUUID()}${PARTIAL}`)
+    const [asset] = await this.receiveAll([{ fileName, open: () => Promise.resolve(body) }])
+    return asset!
+  }
+
+  /** The same of several files, opened one after the other: all of them are kept, or none. */
+  async receiveAll(files: Iterable<IncomingFile>): Promise<readonly Asset[]> {
+    const staged: StagedFile[] = []
     try {
-      const { hash, byteLength, head } = await this.#writePartial(partial, body, fileName)
-      const facts = await inspect(partial, head, byteLength, fileName)
-      const file = path.join(this.#folder, hash)
-      const known = await stat(file).catch(() => null)
-      if (known?.size !== byteLength) await rename(partial, file)
-      return await this.#database.write(async (transaction) => {
-        const row = await AssetRow.findByPk(hash, { transaction })
-        const created = { hash, ...facts, byteLength, fileName: fileName.slice(0, 200), createdAt: new Date() }
-        return assetOf(row ?? (await AssetRow.create(created, { transaction })))
-      })
+      for (const file of files) {
+        // Written beside, under a name of its own, then renamed: a file under its hash is always whole.
+        const partial = path.join(this.#folder, `${randomUUID()}${PARTIAL}`)
+        staged.push({ partial, ...file, made: null })
+        const made = await this.#writePartial(partial, await file.open(), file.fileName)
+        if (isDrawing(made.head)) {
+          if (file.hash !== undefined) throw drawingInside(file.fileName)
+          staged.push(await this.#stageDrawn(partial, file.fileName))
+          continue
+        }
+        if (file.hash !== undefined && made.hash !== file.hash) {
+          throw new HttpError(400, 'file-changed', `"${file.fileName}" is not the file that its name says: it was changed or damaged. Export the show again.`)
+        }
+        staged[staged.length - 1] = { partial, ...file, made: { ...made, facts: await inspect(partial, made.head, made.byteLength, file.fileName) } }
+      }
+      const assets: Asset[] = []
+      for (const one of staged) if (one.made !== null) assets.push(await this.#keep(one))
+      return assets
     } finally {
       // What cannot be taken away now is taken away at the next start.
-      await rm(partial, { force: true }).catch(() => undefined)
+      for (const { partial } of staged) await rm(partial, { force: true }).catch(() => undefined)
     }
+  }
+
+  /** A drawing as a picture: nothing of it that could run or fetch anything is kept. */
+  async #stageDrawn(drawing: string, fileName: string): Promise<StagedFile> {
+    const picture = await drawnPicture(await readFile(drawing), fileName)
+    const partial = path.join(this.#folder, `${randomUUID()}${PARTIAL}`)
+    const made = await this.#writePartial(partial, [picture], fileName)
+    return { partial, fileName, made: { ...made, facts: await inspectPicture(picture, fileName) } }
+  }
+
+  async #keep({ partial, fileName, made }: StagedFile): Promise<Asset> {
+    const { hash, byteLength, facts } = made!
+    const file = path.join(this.#folder, hash)
+    const known = await stat(file).catch(() => null)
+    if (known?.size !== byteLength) await rename(partial, file)
+    return this.#database.write(async (transaction) => {
+      const row = await AssetRow.findByPk(hash, { transaction })
+      const created = { hash, ...facts, byteLength, fileName: fileName.slice(0, 200), createdAt: new Date() }
+      return assetOf(row ?? (await AssetRow.create(created, { transaction })))
+    })
+  }
+
+  /** Of some hashes, those that are kept whole, with their files. */
+  async kept(hashes: readonly string[]): Promise<ReadonlyMap<string, { readonly asset: Asset; readonly file: string }>> {
+    const rows = await AssetRow.findAll({ where: { hash: { [Op.in]: [...hashes] } } })
+    const found = await Promise.all(
+      rows.map(async (row) => {
+        const file = path.join(this.#folder, row.hash)
+        const known = await stat(file).catch(() => null)
+        return known?.size === row.byteLength ? ([[row.hash, { asset: assetOf(row), file }]] as const) : []
+      }),
+    )
+    return new Map(found.flat())
+  }
+
+  /** Files that were added before `olderThan` and that `isUsed` does not know, the largest first. */
+  async unused(isUsed: (hash: string) => boolean, olderThan: Date): Promise<readonly Asset[]> {
+    const rows = await AssetRow.findAll({ where: { createdAt: { [Op.lt]: olderThan } }, order: [['byteLength', 'DESC']] })
+    return rows.filter(({ hash }) => !isUsed(hash)).map(assetOf)
+  }
+
+  /** Takes files away for good. */
+  async remove(hashes: readonly string[]): Promise<void> {
+    await this.#database.write((transaction) => AssetRow.destroy({ where: { hash: { [Op.in]: [...hashes] } }, transaction }))
+    for (const hash of hashes) await rm(path.join(this.#folder, hash), { force: true })
   }
 
   /** Throws a 404 for an unknown hash. */

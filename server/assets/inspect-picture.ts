@@ -11,7 +11,7 @@ const MAX_PICTURE_SIDE_PX = 16_384
 const decoding = pLimit(2)
 
 /** Formats we take, as their content says, and their media types. */
-const MIME_TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', gif: 'image/gif' }
+const MIME_TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', gif: 'image/gif', heif: 'image/avif' }
 
 export interface PictureFacts {
   readonly mimeType: string
@@ -43,8 +43,14 @@ export async function inspectPicture(bytes: Buffer, fileName: string): Promise<P
     .metadata()
     .catch(() => null)
   const mimeType = metadata?.format === undefined ? undefined : MIME_TYPES[metadata.format]
-  if (metadata === null || mimeType === undefined) {
-    throw new HttpError(415, 'picture-format', `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP or GIF picture, or an MP4 or WebM clip.`)
+  // The container of AVIF holds other codings too, which browsers do not read.
+  const isOtherHeif = metadata?.format === 'heif' && metadata.compression !== 'av1'
+  if (metadata === null || mimeType === undefined || isOtherHeif) {
+    throw new HttpError(
+      415,
+      'picture-format',
+      `${name} is not a picture Green Room can read. Use a PNG, JPEG, WebP, AVIF, GIF or SVG picture, or an MP4 or WebM clip.`,
+    )
   }
   const longest = Math.max(metadata.width, metadata.height)
   if (longest > MAX_PICTURE_SIDE_PX) {

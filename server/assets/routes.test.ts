@@ -61,8 +61,20 @@ describe('/api/assets', () => {
   it.each([
     ['an empty file', async () => Buffer.alloc(0), 400, 'picture-empty', 'is empty (0 bytes)'],
     ['a cut-off file', async () => good.subarray(0, good.length / 2), 400, 'picture-damaged', 'damaged or cut off'],
-    ['a text renamed to .png', async () => Buffer.from('These are not the pixels you are looking for.'), 415, 'picture-format', 'Use a PNG, JPEG, WebP or GIF'],
-    ['a drawing in SVG', async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), 415, 'picture-format', 'Use a PNG'],
+    [
+      'a text renamed to .png',
+      async () => Buffer.from('These are not the pixels you are looking for.'),
+      415,
+      'picture-format',
+      'Use a PNG, JPEG, WebP, AVIF, GIF or SVG',
+    ],
+    [
+      'a drawing that ends early',
+      async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect'),
+      400,
+      'drawing-damaged',
+      'a drawing (SVG) that cannot be read',
+    ],
     [
       'a picture of 40 megapixels',
       async () =>

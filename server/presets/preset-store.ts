@@ -42,6 +42,11 @@ export class PresetStore {
     return { presets, unreadable }
   }
 
+  /** Every text that is stored. */
+  async documents(): Promise<readonly string[]> {
+    return (await PresetRow.findAll({ attributes: ['document'] })).map(({ document }) => document)
+  }
+
   /** Keeps a chain under a name; a chain of that name is replaced. Throws a ZodError for one out of bounds. */
   async save(name: string, chain: unknown): Promise<Preset> {
     const checked = { ...readChain(chain), name }

@@ -90,6 +90,12 @@ export class ShowStore {
     return ShowRow.count()
   }
 
+  /** Every text that is stored, of shows, of deleted ones and of all their versions. */
+  async documents(): Promise<readonly string[]> {
+    const rows = [...(await ShowRow.findAll({ attributes: ['document'] })), ...(await ShowVersionRow.findAll({ attributes: ['document'] }))]
+    return rows.map(({ document }) => document)
+  }
+
   async get(id: string): Promise<StoredShow> {
     return stored(await this.#find(id))
   }
