@@ -4,6 +4,7 @@ import helmet from 'helmet'
 import type { Logger } from 'pino'
 import type { AssetStore } from './assets/asset-store.ts'
 import { assetRoutes } from './assets/routes.ts'
+import { backgroundRoutes } from './backgrounds/routes.ts'
 import { findWays } from './device-out/ways.ts'
 import { errorHandler } from './errors.ts'
 import { guard, type Origins } from './guard.ts'
@@ -69,6 +70,7 @@ export function createApp({ shows, assets, packages, presets, sites, origins, di
   app.use('/api/packages', packageRoutes(packages))
   app.use('/api/unused-files', unusedFileRoutes(assets, [shows, presets]))
   app.use('/api/assets', assetRoutes(assets))
+  app.use('/api/backgrounds', backgroundRoutes(assets))
   app.use('/api/presets', presetRoutes(presets))
   app.get('/api/device-out', async (_request, response) => {
     response.json(await findWays(dataDir))

@@ -11,6 +11,7 @@ import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
 import { colourIn } from '../../core/show/style.ts'
 import { provideColourMeaning } from '../base/colour-meaning.ts'
+import BackgroundGallery from '../backgrounds/BackgroundGallery.vue'
 import GraphicGallery from '../graphics/GraphicGallery.vue'
 import { layerTarget } from '../commands/layer-target.ts'
 import PanelEdge from '../base/PanelEdge.vue'
@@ -84,6 +85,7 @@ watch(
       <StageTools />
     </DepthStrip>
     <GraphicGallery @added="openInspector" />
+    <BackgroundGallery />
     <LayerInspector v-if="isOpen" class="build-inspector border-s border-line" @close="isNarrow && toggle()" />
     <!-- Last, so that the Tab key comes to what is worked with first. -->
     <template v-if="!isStacked">

@@ -7,6 +7,7 @@ import { updateScene } from '../../core/show/edits.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { sceneMarks, type Scene, type SceneMark } from '../../core/show/show.ts'
 import IconButton from '../base/IconButton.vue'
+import BackgroundSection from '../backgrounds/BackgroundSection.vue'
 import TransitionSection from '../transitions/TransitionSection.vue'
 import { useShowStore } from '../show/show.store.ts'
 import LayerNames from './LayerNames.vue'
@@ -45,6 +46,7 @@ function setMark(mark: SceneMark | null): void {
     <h3 class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('inspector.holds') }}</h3>
     <LayerNames class="mt-1 -ms-1" :layers="scene.layers" @choose="showStore.selectLayer($event)" />
   </template>
+  <BackgroundSection />
   <TransitionSection :scene="scene" />
   <p class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('build.mark') }}</p>
   <div class="mt-0.5 -ms-1 flex flex-wrap items-center gap-1" role="radiogroup" :aria-label="t('build.mark')">

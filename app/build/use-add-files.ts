@@ -15,7 +15,7 @@ const MIB = 1024 * 1024
 /** Less of a clip is not worth adding. */
 const LEAST_PART_US = 100_000
 
-export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm'
+export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/avif,image/gif,image/svg+xml,video/mp4,video/webm'
 
 export function useAddFiles() {
   const { t } = useI18n()

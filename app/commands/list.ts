@@ -5,6 +5,7 @@ import {
   Coffee,
   EyeOff,
   FolderOpen,
+  GalleryHorizontal,
   Keyboard,
   LayoutPanelTop,
   MicOff,
@@ -17,6 +18,7 @@ import {
   SunMoon,
   Undo2,
   Video,
+  Wallpaper,
 } from 'lucide-vue-next'
 import type { Component } from 'vue'
 import { layerCommands } from './layer-commands.ts'
@@ -35,6 +37,7 @@ export type WhyNot =
   | 'nothingToRedo'
   | 'noFeed'
   | 'noGraphics'
+  | 'noFavourites'
   | 'feedRuns'
   | 'noShow'
   | 'noScene'
@@ -65,10 +68,12 @@ export interface Studio {
   /** The page that is seen. */
   readonly page: string
   readonly goTo: (page: 'bench' | 'build' | 'devices' | 'shows') => void
-  readonly openDialog: (which: 'palette' | 'keys' | 'graphics') => void
+  readonly openDialog: (which: 'palette' | 'keys' | 'graphics' | 'backgrounds') => void
   readonly undo: () => void
   readonly redo: () => void
   readonly switchTheme: () => void
+  /** Puts the scene on the stage in front of the next favourite background. */
+  readonly nextBackground: () => void
 }
 
 export interface CommandEntry {
@@ -130,6 +135,20 @@ export const commandList = {
     keys: [],
     whyNot: ({ page: here }) => [here !== 'build' && 'notInBuild'],
     run: ({ openDialog }) => openDialog('graphics'),
+  },
+  chooseBackground: {
+    group: 'scene',
+    icon: Wallpaper,
+    keys: [],
+    whyNot: ({ page: here, show }) => [here !== 'build' && 'notInBuild', show.isStopped() && 'locked'],
+    run: ({ openDialog }) => openDialog('backgrounds'),
+  },
+  nextBackground: {
+    group: 'scene',
+    icon: GalleryHorizontal,
+    keys: ['KeyB'],
+    whyNot: ({ page: here, show }) => [here !== 'build' && 'notInBuild', show.isStopped() && 'locked', show.show?.favourites.length === 0 && 'noFavourites'],
+    run: ({ nextBackground }) => nextBackground(),
   },
   startFeed: {
     group: 'air',

@@ -3,6 +3,8 @@ import { computed, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { useAirStore } from '../air/air.store.ts'
+import { isBackgroundGalleryShown } from '../backgrounds/gallery-open.ts'
+import { useBackgrounds } from '../backgrounds/use-backgrounds.ts'
 import { isGalleryShown } from '../graphics/gallery-open.ts'
 import { announce } from '../shell/announce.ts'
 import { useTheme } from '../shell/use-theme.ts'
@@ -34,8 +36,10 @@ export function useCommands() {
   const air = useAirStore()
   const voice = useVoiceStore()
   const keys = useKeysStore()
+  const backgrounds = useBackgrounds()
   const openDialog: Studio['openDialog'] = (which) => {
     if (which === 'graphics') isGalleryShown.value = true
+    else if (which === 'backgrounds') isBackgroundGalleryShown.value = true
     else if (which === 'palette') keys.isPaletteShown = true
     else keys.isListShown = true
   }
@@ -53,6 +57,7 @@ export function useCommands() {
     undo,
     redo,
     switchTheme: toggle,
+    nextBackground: backgrounds.next,
   }))
 
   function commandOf(id: CommandId, on: Studio): Command {

@@ -1,6 +1,7 @@
 import type { DeviceOutWays } from '../../webcam/device-out.ts'
 import type { Patch } from '../../core/patch/patch.ts'
 import type { ChainFile } from '../../core/show/schema.ts'
+import type { MovingBackground, MovingColours } from '../../core/backgrounds/moving.ts'
 import type { Show } from '../../core/show/show.ts'
 import { sendFile, type Sending } from './send-file.ts'
 
@@ -117,6 +118,17 @@ export const api = {
   decideSite: (origin: string, decision: Site['decision']) => call<Site[]>('/sites', sending('PUT', { origin, decision })),
   forgetSite: (origin: string) => call<Site[]>('/sites', sending('DELETE', { origin })),
   listShows: async () => (await call<{ shows: ShowSummary[] }>('/shows')).shows,
+  /** Draws a moving background in these colours. */
+  makeBackground: (name: MovingBackground, colours: MovingColours) => call<Asset>('/backgrounds', { ...sending('POST', { name, colours }), signal: null }),
+  /** A show as one archive: where it is fetched from. */
+  packageUrl: (id: string) => `/api/packages/${encodeURIComponent(id)}`,
+  /** Makes a show of an archive. */
+  importShow: async (file: Blob, progress: Sending = {}): Promise<StoredShow> => {
+    const { status, body } = await sendFile('/api/packages', file, progress)
+    return answered<StoredShow>(status, body)
+  },
+  unusedFiles: async () => (await call<{ files: Asset[] }>('/unused-files')).files,
+  removeUnusedFiles: async (hashes: readonly string[]) => (await call<{ removed: string[] }>('/unused-files/remove', sending('POST', { hashes }))).removed,
   getShow: (id: string) => call<StoredShow>(`/shows/${encodeURIComponent(id)}`),
   /** With an `id`, asking twice makes one show. */
   createShow: (show: Show, id?: string) => call<StoredShow>('/shows', sending('POST', id === undefined ? { show } : { show, id })),

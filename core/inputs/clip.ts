@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { RANGES } from '../schema/limits.ts'
 import { number } from '../schema/values.ts'
 import type { Input, InputBase, InputDefinition } from './input.ts'
+import type { MakeId } from '../random/make-id.ts'
 import { assetSchema, inputBase } from './schema.ts'
 import { inputSourceId } from './source-ids.ts'
 
@@ -48,3 +49,8 @@ export const clip: InputDefinition<'clip'> = {
 }
 
 export const isClip = (input: Input): input is ClipInput => input.kind === 'clip'
+
+/** A clip that plays whole, again and again. */
+export function newClip(name: string, asset: string, makeId: MakeId): ClipInput {
+  return { id: makeId(), kind: 'clip', name, asset, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+}

@@ -93,6 +93,7 @@ export function showsSame(one: Layer, other: Layer): boolean {
 
 /** Where a layer belongs in the order of a scene. */
 export function roleOf(context: LayerContext, layer: Layer): LayerRole {
+  if (layer.part === 'background') return 'ground'
   const { role } = layerKindOf(layer)
   if (role !== null) return role(layer, context)
   return (childrenOf(layer) ?? []).some((inner) => roleOf(context, inner) === 'person') ? 'person' : 'graphic'

@@ -1,5 +1,6 @@
 import type en from '../en/index.ts'
 import type { Words } from '../words.ts'
+import { backgroundWords } from './backgrounds.ts'
 import { benchWords } from './bench.ts'
 import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
@@ -19,6 +20,7 @@ const de: Words<typeof en> = {
   ...buildWords,
   ...sceneWords,
   ...graphicWords,
+  ...backgroundWords,
   ...transitionWords,
   ...commandWords,
   nav: { devices: 'Geräte', bench: 'Werkbank', build: 'Aufbau', views: 'Ansichten', shows: 'Alle Shows' },
@@ -185,6 +187,8 @@ const de: Words<typeof en> = {
   units: { stops: 'LW', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     motion: 'Bewegung von {name} ändern',
+    background: 'Hintergrund von {name} ändern',
+    favourites: 'Lieblingshintergründe ändern',
     transition: 'Übergang in {name} ändern',
     usualTransition: 'Standardübergang ändern',
     addGraphic: '{name} hinzufügen',

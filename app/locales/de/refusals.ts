@@ -28,7 +28,7 @@ export const refusals: Readonly<Record<string, string>> = {
   'package-stranger': 'Das Archiv enthält eine Datei, die zu keiner Show gehört. Herausnehmen oder die Show neu exportieren.',
   'package-link': 'Eine Datei im Archiv ist nur ein Verweis. Die Datei selbst hineinlegen oder die Show neu exportieren.',
   'package-locked': 'Das Archiv ist verschlüsselt. Die Show ohne Passwort exportieren.',
-  'package-packing': 'Das Archiv ist auf unbekannte Weise gepackt. Mit Deflate packen.',
+  'package-packing': 'Das Archiv ist auf unbekannte Weise gepackt. Als gewöhnliches Zip packen.',
   'package-incomplete': 'Dem Archiv fehlt eine Datei der Show. Die Show neu exportieren.',
   'package-text': 'Eine Beschreibung im Archiv ist zu groß. Die Show in zwei aufteilen und neu exportieren.',
   'package-json': 'Eine Datei im Archiv ist kein gültiges JSON. Die Show neu exportieren.',

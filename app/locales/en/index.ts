@@ -1,4 +1,5 @@
 // One list, though long: whoever translates has the words of the studio in one place, in the order of its views.
+import { backgroundWords } from './backgrounds.ts'
 import { benchWords } from './bench.ts'
 import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
@@ -18,6 +19,7 @@ export default {
   ...buildWords,
   ...sceneWords,
   ...graphicWords,
+  ...backgroundWords,
   ...transitionWords,
   ...commandWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
@@ -183,6 +185,8 @@ export default {
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     motion: 'change motion of {name}',
+    background: 'change background of {name}',
+    favourites: 'change favourite backgrounds',
     transition: 'change transition into {name}',
     usualTransition: 'change default transition',
     addGraphic: 'add {name}',

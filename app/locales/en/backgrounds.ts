@@ -1,0 +1,33 @@
+/** Words of what scenes stand in front of. */
+export const backgroundWords = {
+  backgrounds: {
+    title: 'Background',
+    choose: 'Choose a background',
+    favourites: 'Favourite backgrounds',
+    none: 'Star a background to keep it here, one press away.',
+    drawnTitle: 'Drawn in your colours',
+    movingTitle: 'Moving',
+    ownTitle: 'In this show',
+    styleHint: 'Drawn backgrounds follow them. Choose a moving one again after a change.',
+    making: 'Drawing it in your colours. This takes a few seconds.',
+    favour: 'Add {name} to favourites',
+    unfavour: 'Remove {name} from favourites',
+    drawn: {
+      dusk: 'Dusk',
+      glow: 'Glow',
+      dunes: 'Dunes',
+      folds: 'Folds',
+      panes: 'Window light',
+      shelf: 'Bookshelf',
+      chips: 'Terrazzo',
+      arches: 'Arches',
+      hills: 'Hills',
+      graph: 'Graph paper',
+      slats: 'Slats',
+      ripples: 'Ripples',
+      leaves: 'Leaves',
+      skyline: 'Skyline',
+    },
+    moving: { drift: 'Drifting light', tide: 'Tide', motes: 'Motes' },
+  },
+}
