@@ -19,7 +19,7 @@ const folders = Object.keys(allowed)
 
 /** The folders of core from the ground up: each may import those before it, so that no circle can come about. */
 const coreOrder = [
-  ...['random', 'patch', 'schema', 'colour', 'style', 'composite', 'marks', 'clip', 'card'],
+  ...['random', 'patch', 'schema', 'colour', 'style', 'palette', 'composite', 'marks', 'clip', 'card'],
   ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
   ...['steps', 'inputs', 'solve', 'layers', 'plan', 'render', 'compose', 'transitions', 'show', 'sound', 'sync', 'layout', 'graphics', 'backgrounds', 'prepared', 'stage', 'programme'],
 ]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Graphics to choose from, drawn over the presenter's own picture in the show's own colours.
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { X } from 'lucide-vue-next'
+import { ImagePlus, X } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { graphicFamilies, type GraphicFamily } from '../../core/graphics/families.ts'
@@ -15,12 +15,16 @@ import { useShowStore } from '../show/show.store.ts'
 import { isGalleryShown } from './gallery-open.ts'
 import StyleFields from './StyleFields.vue'
 import { useGraphics } from './use-graphics.ts'
+import { useLogo } from './use-logo.ts'
+import { usePictures } from './use-pictures.ts'
 
 const emit = defineEmits<{ added: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
 const { drafted, sampled, add } = useGraphics()
+const { likelyLogo, fromFile } = usePictures()
+const { make: makeLogo } = useLogo()
 const family = ref<GraphicFamily>('ruled')
 const looks = computed(() => graphicFamilies.map((value) => ({ value, label: t(`graphics.families.${value}`) })))
 
@@ -40,7 +44,14 @@ const tile = computed(() => {
 const sceneOf = ({ graphic }: NewGraphic): Scene => ({ ...graphic, graphic: null, layers: [...(under.value?.layers ?? []), ...graphic.layers] })
 
 function choose(kind: GraphicKind): void {
-  if (!add(drafted({ kind, family: family.value }))) return
+  if (!add(drafted({ kind, family: family.value }), kind)) return
+  isGalleryShown.value = false
+  emit('added')
+}
+/** A logo shows the picture that is most likely one; where the show has none, a file is asked for. */
+async function addLogo(): Promise<void> {
+  const picture = likelyLogo.value ?? (await fromFile())
+  if (picture === null || !add({ graphic: await makeLogo(picture), contents: [] }, 'logo')) return
   isGalleryShown.value = false
   emit('added')
 }
@@ -77,6 +88,22 @@ function choose(kind: GraphicKind): void {
                 />
               </span>
               <span class="mt-1 block px-1 font-semibold">{{ t(`graphics.kinds.${kind}`) }}</span>
+            </button>
+            <button type="button" class="min-w-0 rounded-xl border border-line bg-raised p-1.5 text-start hover:border-soft" @click="addLogo">
+              <span class="relative grid aspect-video place-items-center overflow-hidden rounded-lg bg-well">
+                <LivePicture
+                  v-if="under"
+                  class="pointer-events-none max-h-full max-w-full"
+                  :style="{ aspectRatio: tile.aspect, height: '100%' }"
+                  :request="{ kind: 'scene', sceneId: under.id, isSmall: true }"
+                  :width-px="tile.widthPx"
+                  :height-px="tile.heightPx"
+                  label=""
+                />
+                <img v-if="likelyLogo" :src="`/api/assets/${likelyLogo.asset}`" alt="" class="absolute end-[7%] top-[8%] max-h-[22%] max-w-[36%]" />
+                <ImagePlus v-else :size="22" class="absolute end-[7%] top-[8%] text-white" aria-hidden="true" />
+              </span>
+              <span class="mt-1 block px-1 font-semibold">{{ t('graphics.kinds.logo') }}</span>
             </button>
           </div>
           <aside class="border-line bg-raised p-4 max-[759px]:border-t min-[760px]:overflow-y-auto min-[760px]:border-s" :aria-label="t('graphics.style')">

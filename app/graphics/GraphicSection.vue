@@ -3,6 +3,7 @@
 import { Lock, LockOpen, Trash2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { logoOf } from '../../core/graphics/logo.ts'
 import { isText, textOf } from '../../core/layers/text.ts'
 import { layersOf } from '../../core/layers/tree.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
@@ -17,6 +18,7 @@ import InspectorSection from '../build/InspectorSection.vue'
 import LayerNames from '../build/LayerNames.vue'
 import { useShowStore } from '../show/show.store.ts'
 import KeyField from './KeyField.vue'
+import LogoFields from './LogoFields.vue'
 import StyleFields from './StyleFields.vue'
 import { useGraphics } from './use-graphics.ts'
 
@@ -26,6 +28,7 @@ const showStore = useShowStore()
 const air = useAirStore()
 const { rename, remove, setLine, setKey } = useGraphics()
 const isRenaming = ref(false)
+const logo = computed(() => logoOf(props.graphic))
 
 /** Fields of the show that a line is made of alone: the form asks for what they say. */
 const PRESENTER_FIELDS = { '{name}': 'name', '{title}': 'title' } as const
@@ -96,6 +99,7 @@ const FIELD = 'mt-0.5 w-full rounded-md border border-line bg-raised px-2 py-1 t
     />
   </div>
   <KeyField class="mt-1" :model-value="graphic.graphic?.key ?? null" :of="graphic.id" @update:model-value="setKey(graphic, $event)" />
+  <LogoFields v-if="logo" :graphic="graphic" :layer="logo" />
   <div v-if="lines.length > 0" class="mt-3 grid gap-2" data-testid="graphic-form">
     <label v-for="line in lines" :key="line.key" class="text-[12.5px] font-semibold text-soft">
       {{ line.label }}

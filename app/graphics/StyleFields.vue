@@ -7,6 +7,7 @@ import { textFamilies } from '../../core/text/text-content.ts'
 import ColourField from '../base/ColourField.vue'
 import SelectMenu from '../base/SelectMenu.vue'
 import { useShowStore } from '../show/show.store.ts'
+import PaletteFields from './PaletteFields.vue'
 import { useGraphics } from './use-graphics.ts'
 
 const { t } = useI18n()
@@ -18,6 +19,7 @@ const families = textFamilies.map((family) => ({ value: family, label: family })
 
 <template>
   <div class="grid gap-2">
+    <PaletteFields />
     <div v-for="name in styleColours" :key="name" class="flex items-center justify-between gap-2">
       <span class="min-w-0">{{ t(`graphics.colours.${name}`) }}</span>
       <ColourField :model-value="now.colours[name]" :label="t(`graphics.colours.${name}`)" @update:model-value="style({ colours: { [name]: $event } })" />

@@ -1,32 +1,26 @@
 // Graphics of the open show: made from a preset, changed by their form.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { graphicKinds, makeGraphic, type GraphicPreset, type GraphicWords, type NewGraphic } from '../../core/graphics/make-graphic.ts'
+import { makeGraphic, USUAL_KEYS, type GraphicKind, type GraphicPreset, type NewGraphic } from '../../core/graphics/make-graphic.ts'
 import { addContents, updateText } from '../../core/show/contents.ts'
 import { addScene, graphicsOf, removeScene, updateScene } from '../../core/show/edits.ts'
+import type { Palette } from '../../core/palette/palettes.ts'
 import type { Scene } from '../../core/show/show.ts'
 import { setStyle } from '../../core/show/style.ts'
+import { areSameKey } from '../commands/keys.ts'
+import { useKeysStore } from '../commands/keys.store.ts'
 import { makeId } from '../show/make-id.ts'
 import { isTextItem } from '../../core/layers/text.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { useGraphicWords } from './use-graphic-words.ts'
 
 export function useGraphics() {
   const { t } = useI18n()
   const showStore = useShowStore()
+  const keys = useKeysStore()
   const graphics = computed(() => (showStore.show === null ? [] : graphicsOf(showStore.show)))
 
-  const words = computed<GraphicWords>(() => ({
-    names: named(graphicKinds, (kind) => t(`graphics.kinds.${kind}`)),
-    parts: named(['plate', 'name', 'heading', 'text', 'point', 'source'], (part) => t(`graphics.parts.${part}`)),
-    says: {
-      ...named(['title', 'subtitle', 'bannerHeading', 'bannerText', 'agenda', 'caption', 'quote', 'source', 'countdown'], (said) => t(`graphics.says.${said}`)),
-      points: [0, 1, 2, 3].map((index) => t(`graphics.says.points.${index}`)),
-    },
-  }))
-
-  function named<K extends string>(keys: readonly K[], wordsOf: (key: K) => string): Record<K, string> {
-    return Object.fromEntries(keys.map((key) => [key, wordsOf(key)])) as Record<K, string>
-  }
+  const words = useGraphicWords()
 
   /** A graphic as a preset makes it for the canvas of the show. */
   const drafted = (preset: GraphicPreset): NewGraphic => makeGraphic(preset, words.value, showStore.show!.canvas, makeId)
@@ -49,8 +43,16 @@ export function useGraphics() {
     return { ...made, contents }
   }
 
+  /** The usual key of a kind; null where something else has it. */
+  function freeKey(kind: GraphicKind | 'logo'): string | null {
+    const key = USUAL_KEYS[kind]
+    const isTaken = keys.refusalOf(key) !== null || graphics.value.some((one) => one.graphic!.key !== null && areSameKey(one.graphic!.key, key))
+    return isTaken ? null : key
+  }
+
   /** Adds a graphic, and brings it on the stage; false where the show takes none. */
-  function add({ graphic, contents }: NewGraphic): boolean {
+  function add({ graphic: made, contents }: NewGraphic, kind: GraphicKind | 'logo'): boolean {
+    const graphic = { ...made, graphic: { key: freeKey(kind) } }
     const taken = new Set(showStore.show?.scenes.map(({ name }) => name))
     let name = graphic.name
     for (let n = 2; taken.has(name); n += 1) name = `${graphic.name} ${n}`
@@ -89,5 +91,10 @@ export function useGraphics() {
     showStore.edit(t('edits.style'), (show) => setStyle(show, part), `style-${Object.keys({ ...part.colours, ...part.faces }).join()}`)
   }
 
-  return { graphics, drafted, sampled, add, rename, setKey, remove, setLine, style }
+  /** Changes all colours at once. */
+  function setPalette(colours: Palette): void {
+    showStore.edit(t('edits.style'), (show) => setStyle(show, { colours }))
+  }
+
+  return { setPalette, graphics, drafted, sampled, add, rename, setKey, remove, setLine, style }
 }

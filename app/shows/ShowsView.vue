@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { Copy, Ellipsis, History, Pencil, Plus, Search, Trash2 } from 'lucide-vue-next'
+import { Copy, Ellipsis, FolderInput, History, PackageOpen, Pencil, Plus, Search, Trash2 } from 'lucide-vue-next'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { errorWords } from '../show/error-words.ts'
@@ -24,6 +24,8 @@ import ShowCover from './ShowCover.vue'
 import { listedShows, showOrders, type ShowOrder } from './show-list.ts'
 import { figure } from '../base/decimals.ts'
 import { timeOf } from './relative-time.ts'
+import UnusedFiles from './UnusedFiles.vue'
+import { useTravel } from './use-travel.ts'
 import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
 
@@ -93,6 +95,15 @@ async function attempt(run: () => Promise<unknown>): Promise<boolean> {
   return isDone
 }
 
+const { exportShow, importShows, chooseFiles } = useTravel(() => void load())
+const isDropTarget = ref(false)
+
+function onDrop(event: DragEvent): void {
+  isDropTarget.value = false
+  const files = [...(event.dataTransfer?.files ?? [])]
+  if (files.length > 0) void importShows(files)
+}
+
 const isPresenter = (show: Show, layer: Layer) => {
   const input = inputOf(show, layer)
   return input !== undefined && isCamera(input)
@@ -126,6 +137,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
   return [
     { label: t('shows.rename'), icon: Pencil, run: () => (renamingId.value = stored.id) },
     { label: t('shows.duplicate'), icon: Copy, run: () => void attempt(() => api.createShow(copy())) },
+    { label: t('shows.exportShow'), icon: PackageOpen, run: () => exportShow(stored.id) },
     { label: t('shows.versions'), icon: History, run: () => (versionsId.value = stored.id) },
     { label: t('shows.delete'), icon: Trash2, run: () => void remove(stored.id, stored.show.name) },
   ]
@@ -133,13 +145,21 @@ function actionsOf(stored: StoredShow): MenuAction[] {
 </script>
 
 <template>
-  <main tabindex="-1" class="min-h-0 overflow-auto px-5 py-7 sm:px-10">
+  <main
+    tabindex="-1"
+    class="min-h-0 overflow-auto px-5 py-7 sm:px-10"
+    :class="isDropTarget ? 'outline-2 -outline-offset-4 outline-brass outline-dashed' : ''"
+    @dragover.prevent="isDropTarget = true"
+    @dragleave="isDropTarget = false"
+    @drop.prevent="onDrop"
+  >
     <div class="mx-auto max-w-[1060px]">
       <div class="mb-7 flex items-end gap-4">
         <div class="flex-1">
           <h1 class="font-head text-[28px] leading-tight font-bold tracking-tight">{{ t('shows.title') }}</h1>
           <p class="mt-1 text-[14px] text-soft">{{ t('shows.intro') }}</p>
         </div>
+        <BaseButton :icon="FolderInput" @click="chooseFiles">{{ t('shows.importShow') }}</BaseButton>
         <BaseButton kind="primary" :icon="Plus" @click="isAsking = true">{{ t('shows.new') }}</BaseButton>
       </div>
       <div v-if="shows.length > 1" class="mb-4 flex flex-wrap items-center gap-3">
@@ -226,8 +246,9 @@ function actionsOf(stored: StoredShow): MenuAction[] {
         </li>
       </ul>
       <DeletedShows :shows="deleted" @bring-back="(id) => attempt(() => api.undeleteShow(id))" />
+      <UnusedFiles v-if="isLoaded" />
     </div>
-    <NewShowDialog v-if="isAsking" :create="create" @close="isAsking = false" />
+    <NewShowDialog v-if="isAsking" :create="create" :last="shows[0]?.show ?? null" @close="isAsking = false" />
     <VersionsDialog
       v-if="versionsId"
       :is-open="versionsId !== null"

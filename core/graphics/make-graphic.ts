@@ -12,6 +12,20 @@ import { layersFrom, type Part, type WordsBlock, type WordsPart } from './parts.
 export const graphicKinds = ['nameStrip', 'title', 'banner', 'agenda', 'caption', 'quote', 'countdown', 'clock', 'border'] as const
 export type GraphicKind = (typeof graphicKinds)[number]
 
+/** Keys that show and hide graphics unless the presenter changes them, by the place of the letter on the keyboard. */
+export const USUAL_KEYS: Readonly<Record<GraphicKind | 'logo', string>> = {
+  nameStrip: 'KeyN',
+  title: 'KeyT',
+  banner: 'KeyI',
+  agenda: 'KeyA',
+  caption: 'KeyU',
+  quote: 'KeyQ',
+  countdown: 'KeyC',
+  clock: 'KeyK',
+  border: 'KeyO',
+  logo: 'KeyL',
+}
+
 /** A graphic ready to use. */
 export interface GraphicPreset {
   readonly kind: GraphicKind

@@ -23,8 +23,9 @@ const DRAWINGS: Readonly<Record<CoverPicture, Drawing>> = {
       'M640 110c96 0 152 66 156 170 4 92-8 150-40 172-26 16-54 2-64-32-30 32-74 32-104 0-10 34-38 48-64 32-32-22-44-80-40-172 4-104 60-170 156-170z',
     boxWidth: 1280,
     boxHeight: 720,
-    colour: '#1d2a26',
-    opacity: 0.42,
+    // Seen on dark walls and light ones.
+    colour: '#6c7c74',
+    opacity: 0.9,
     ground: null,
   },
   // A page with a heading, two boxes and lines cut out of it.

@@ -21,6 +21,15 @@ export const graphicWords: Words<typeof english> = {
     look: 'Aussehen',
     style: 'Farben und Schrift',
     styleHint: 'Alle Grafiken dieser Show folgen ihnen.',
+    picture: 'Bild',
+    fromFile: 'Aus einer Datei',
+    corner: 'Ecke',
+    corners: { topLeft: 'Oben links', topRight: 'Oben rechts', bottomLeft: 'Unten links', bottomRight: 'Unten rechts' },
+    logoMoves: '{name} bewegt sich. Ein Logo braucht ein stehendes Bild.',
+    palettes: 'Farbpaletten',
+    paletteNames: { apiary: 'Imkerei', harbour: 'Hafen', brick: 'Ziegel', plum: 'Pflaume', saffron: 'Safran', slate: 'Schiefer' },
+    fromPicture: 'Farben aus einem Bild',
+    noColours: 'In {name} ist nichts zu sehen. Ein anderes Bild wählen.',
     families: { ruled: 'Linie', card: 'Karte', block: 'Block', open: 'Offen' },
     kinds: {
       nameStrip: 'Namensstreifen',
@@ -32,6 +41,7 @@ export const graphicWords: Words<typeof english> = {
       countdown: 'Countdown',
       clock: 'Uhr',
       border: 'Rahmen',
+      logo: 'Logo',
     },
     parts: { plate: 'Fläche', name: 'Name', heading: 'Überschrift', text: 'Text', point: 'Punkt', source: 'Quelle' },
     says: {

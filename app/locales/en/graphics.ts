@@ -19,6 +19,15 @@ export const graphicWords = {
     look: 'Look',
     style: 'Colours and type',
     styleHint: 'All graphics of this show follow them.',
+    picture: 'Picture',
+    fromFile: 'From a file',
+    corner: 'Corner',
+    corners: { topLeft: 'Top left', topRight: 'Top right', bottomLeft: 'Bottom left', bottomRight: 'Bottom right' },
+    logoMoves: '{name} moves. A logo needs a still picture.',
+    palettes: 'Palettes',
+    paletteNames: { apiary: 'Apiary', harbour: 'Harbour', brick: 'Brick', plum: 'Plum', saffron: 'Saffron', slate: 'Slate' },
+    fromPicture: 'Colours from a picture',
+    noColours: 'Nothing can be seen in {name}. Choose another picture.',
     families: { ruled: 'Ruled', card: 'Card', block: 'Block', open: 'Open' },
     kinds: {
       nameStrip: 'Name strip',
@@ -30,6 +39,7 @@ export const graphicWords = {
       countdown: 'Countdown',
       clock: 'Clock',
       border: 'Border',
+      logo: 'Logo',
     },
     parts: { plate: 'Plate', name: 'Name', heading: 'Heading', text: 'Text', point: 'Point', source: 'Source' },
     says: {

@@ -185,6 +185,7 @@ export default {
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     motion: 'change motion of {name}',
+    logo: 'change logo',
     background: 'change background of {name}',
     favourites: 'change favourite backgrounds',
     transition: 'change transition into {name}',

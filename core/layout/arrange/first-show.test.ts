@@ -4,7 +4,7 @@ import { layersOf } from '../../layers/tree.ts'
 import { showSchema } from '../../show/schema.ts'
 import type { Layer, Scene, Show } from '../../show/show.ts'
 import { safeArea } from '../safe-area.ts'
-import { firstShow, purposes, standinShowDevices, type FirstWords } from './first-show.ts'
+import { firstScenes, firstShow, purposes, standinShowDevices, type FirstWords } from './first-show.ts'
 
 const words: FirstWords = {
   camera: 'Camera',
@@ -16,7 +16,11 @@ const words: FirstWords = {
   ink: 'Ink',
   yourName: 'Your name',
   backSoon: 'Back in a moment',
-  scenes: { named: 'N', alone: 'A', soon: 'S', beside: 'B', shoulder: 'O', corner: 'C', tableAndYou: 'T', tableAlone: 'J', first: 'F' },
+  thanks: 'Thank you',
+  scenes: {
+    ...(Object.fromEntries(firstScenes.map((name) => [name, name])) as FirstWords['scenes']),
+    ...{ named: 'N', alone: 'A', soon: 'S', beside: 'B', shoulder: 'O', corner: 'C', tableAndYou: 'T', tableAlone: 'J', first: 'F' },
+  },
 }
 function made(purpose: (typeof purposes)[number], devices = standinShowDevices): Show {
   let count = 0

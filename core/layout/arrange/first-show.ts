@@ -17,7 +17,25 @@ export const purposes = ['talk', 'slides', 'table', 'other'] as const
 export type Purpose = (typeof purposes)[number]
 
 /** The scenes that are made, whatever for. */
-export type FirstScene = 'named' | 'alone' | 'soon' | 'beside' | 'shoulder' | 'corner' | 'tableAndYou' | 'tableAlone' | 'first'
+export const firstScenes = [
+  'named',
+  'alone',
+  'soon',
+  'beside',
+  'shoulder',
+  'corner',
+  'tableAndYou',
+  'tableAlone',
+  'first',
+  'welcome',
+  'guestAndYou',
+  'guestAlone',
+  'film',
+  'board',
+  'questions',
+  'thanks',
+] as const
+export type FirstScene = (typeof firstScenes)[number]
 
 /** The words of a new show, in the presenter's language. */
 export interface FirstWords {
@@ -31,12 +49,14 @@ export interface FirstWords {
   /** What the text of a scene says at first. */
   readonly yourName: string
   readonly backSoon: string
+  readonly thanks: string
   readonly scenes: Readonly<Record<FirstScene, string>>
 }
 
-type Part = 'wall' | 'screen' | 'table' | 'camera' | 'yourName' | 'backSoon'
+type Part = 'wall' | 'screen' | 'table' | 'camera' | 'yourName' | 'backSoon' | 'thanks'
 
-interface Recipe {
+/** How a scene is made. */
+export interface Recipe {
   readonly name: FirstScene
   /** From back to front. */
   readonly parts: readonly Part[]
@@ -66,8 +86,13 @@ export const standinShowDevices: ShowDevices = { ...standinDevices, table: { typ
 
 /** A new show with scenes for a purpose; the feed starts with the first of them. Inputs that no scene shows are not made. */
 export function firstShow(name: string, purpose: Purpose, words: FirstWords, makeId: MakeId, devices = standinShowDevices): Show {
+  return showOf(name, recipes[purpose], words, makeId, devices)
+}
+
+/** A new show with scenes as they are told. Inputs that no scene shows are not made. */
+export function showOf(name: string, told: readonly Recipe[], words: FirstWords, makeId: MakeId, devices = standinShowDevices): Show {
   const bare = newShow(name, { scene: '', camera: words.camera, wall: words.wall }, makeId, devices)
-  const needed = new Set(recipes[purpose].flatMap(({ parts }) => parts))
+  const needed = new Set(told.flatMap(({ parts }) => parts))
   const [camera, wall] = bare.inputs as [CameraInput, Input]
   const inputs = new Map<Part, Input>([
     ['camera', camera],
@@ -77,7 +102,7 @@ export function firstShow(name: string, purpose: Purpose, words: FirstWords, mak
   if (needed.has('table')) inputs.set('table', newCamera(words.table, devices.table, bare.canvas, makeId))
   const used = [...inputs].filter(([part]) => needed.has(part)).map(([, input]) => input)
   const empty = used.reduce(addInput, { ...bare, inputs: [], scenes: [], holdingCard: { title: words.backSoon, detail: name } })
-  return recipes[purpose].reduce((show, recipe) => withScene(show, recipe, inputs, words, makeId), empty)
+  return told.reduce((show, recipe) => withScene(show, recipe, inputs, words, makeId), empty)
 }
 
 function withScene(show: Show, { name, parts, layout }: Recipe, inputs: ReadonlyMap<Part, Input>, words: FirstWords, makeId: MakeId): Show {
@@ -94,8 +119,10 @@ function withScene(show: Show, { name, parts, layout }: Recipe, inputs: Readonly
 function withPart(show: Show, sceneId: string, part: Part, inputs: ReadonlyMap<Part, Input>, words: FirstWords, makeId: MakeId): Show {
   const input = inputs.get(part)
   if (input !== undefined) return addLayer(show, sceneId, newInputLayer(input, show.canvas, makeId))
-  const { layer, contents } = newTextLayer(words.text, part === 'backSoon' ? words.backSoon : words.yourName, show.canvas, makeId)
-  return addLayer(addContents(show, contents), sceneId, part === 'backSoon' ? centred(layer, show) : layer)
+  const isCard = part === 'backSoon' || part === 'thanks'
+  const said = part === 'backSoon' ? words.backSoon : part === 'thanks' ? words.thanks : words.yourName
+  const { layer, contents } = newTextLayer(words.text, said, show.canvas, makeId)
+  return addLayer(addContents(show, contents), sceneId, isCard ? centred(layer, show) : layer)
 }
 
 function centred<L extends Layer>(layer: L, { canvas }: Pick<Show, 'canvas'>): L {
