@@ -146,7 +146,7 @@ export const commandList = {
   nextBackground: {
     group: 'scene',
     icon: GalleryHorizontal,
-    keys: ['KeyB'],
+    keys: [],
     whyNot: ({ page: here, show }) => [here !== 'build' && 'notInBuild', show.isStopped() && 'locked', show.show?.favourites.length === 0 && 'noFavourites'],
     run: ({ nextBackground }) => nextBackground(),
   },

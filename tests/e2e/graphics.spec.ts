@@ -187,3 +187,94 @@ test('how a layer comes in is chosen in the inspector and plays on the stage at 
       side: 'left',
     })
 })
+
+test('a logo in a corner, off and on again by its key, in at most 5 actions', async ({ page, server }) => {
+  const meeting = await onAir(page, server)
+  // A scene that does not show the mark itself.
+  await page.locator('main').press('2')
+  await expect(page.getByTestId('on-air-sign')).toContainText('Just me')
+  // The middle of a mark of 115 × 115 in the upper right of the title-safe area.
+  const at: [number, number] = [1158, 93]
+  // The wall, once the mark of the first scene has gone.
+  await expect.poll(async () => (await colourAt(meeting, ...at))[0]).toBeGreaterThan(120)
+  const before = await colourAt(meeting, ...at)
+  const hand = new Hand()
+  await hand.click(page.getByRole('button', { name: 'Add a graphic' }))
+  await hand.click(tile(page, 'Logo'))
+  await expect(page.locator('[data-graphic="Logo"]')).toContainText('L')
+  await hand.click(page.getByRole('button', { name: 'Show over scenes' }))
+  // The drop of the mark is drawn from #f0c869 to #c8862a.
+  const isGold = async () => {
+    const [red, green, blue] = await colourAt(meeting, ...at)
+    return red > 190 && green > 125 && green < red && blue < 120
+  }
+  await expect.poll(isGold).toBe(true)
+  hand.actions += 1
+  await page.locator('main').press('l')
+  await gets(meeting, ...at, before)
+  hand.actions += 1
+  await page.locator('main').press('l')
+  await expect.poll(isGold).toBe(true)
+  hand.tell('logo in a corner, off and on by key', 5)
+
+  // Another corner, chosen in the form.
+  await page.getByRole('radio', { name: 'Bottom left' }).click()
+  await gets(meeting, ...at, before)
+})
+
+test('colours from a logo that is a file: all graphics on air follow, in at most 4 actions', async ({ page, server }) => {
+  await withGraphics(server, [
+    { kind: 'title', family: 'block', key: 'KeyT' },
+    { kind: 'border', family: 'card', key: 'KeyB' },
+  ])
+  const meeting = await onAir(page, server)
+  await page.locator('main').press('t')
+  await page.locator('main').press('b')
+  await gets(meeting, 640, 8, ACCENT)
+  // A purple disc on a clear ground, with a small grey line under it: purple is the strongest colour, by construction.
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="200"><circle cx="100" cy="90" r="60" fill="#7a1f5c"/><rect x="40" y="170" width="120" height="12" fill="#888"/></svg>'
+  const hand = new Hand()
+  await hand.click(page.getByRole('button', { name: 'Add a graphic' }))
+  await hand.click(page.getByRole('button', { name: 'Colours from a picture' }))
+  await hand.chooseFile(page, () => hand.click(page.getByRole('menuitem', { name: 'From a file' })), {
+    name: 'club.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(svg),
+  })
+  const purple: Rgb = [0x7a, 0x1f, 0x5c]
+  await gets(meeting, 640, 8, purple)
+  await gets(meeting, 200, 440, purple)
+  hand.tell('palette from a logo', 4)
+  const { show } = await server.shows.get('demo-brood-frame')
+  expect(show.inputs.some(({ name }) => name === 'club')).toBe(true)
+})
+
+test('a prepared show with one’s own camera and name is on air in at most 8 actions', async ({ page, server }) => {
+  await page.goto(`${server.studioUrl}/shows`)
+  const hand = new Hand()
+  await hand.click(page.getByRole('button', { name: 'New show' }))
+  await hand.click(page.getByTestId('new-show').getByText('Class', { exact: true }))
+  await hand.write(page.getByRole('textbox', { name: 'Your name' }), 'Ana Kovač')
+  await hand.click(page.getByRole('button', { name: /^Camera/ }))
+  await hand.click(page.getByRole('option', { name: 'Stand-in: Blue cloth' }))
+  await hand.click(page.getByRole('button', { name: 'Create show' }))
+  await expect(page).toHaveURL(/build/)
+  await hand.click(page.getByRole('button', { name: 'Start feed' }))
+  hand.actions += 1
+  await page.locator('main').press('n')
+  const meeting = await joinMeeting(page.context(), server)
+  await expect
+    .poll(
+      async () => {
+        const [red, green, blue] = await colourAt(meeting, 300, 100)
+        return blue > red + 40 && blue > green + 20
+      },
+      { timeout: 40_000, message: 'the blue cloth of the camera that was chosen' },
+    )
+    .toBe(true)
+  await gets(meeting, 600, 655, PANEL)
+  hand.tell('prepared show, own camera and name, on air', 8)
+  const { show } = await server.shows.get((await server.shows.list())[0]!.id)
+  expect(show.presenter.name).toBe('Ana Kovač')
+})
