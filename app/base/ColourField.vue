@@ -2,12 +2,22 @@
 // A swatch that opens the system's colour chooser, and the code beside it.
 import { computed, ref } from 'vue'
 import { i18n } from '../i18n.ts'
-import { useColourMeaning } from './colour-meaning.ts'
+import { Palette } from 'lucide-vue-next'
+import ActionMenu from './ActionMenu.vue'
+import { useColourMeaning, useNamedColours } from './colour-meaning.ts'
 
-const props = defineProps<{ modelValue: string; label: string; disabled?: boolean }>()
+const props = defineProps<{
+  modelValue: string
+  label: string
+  disabled?: boolean
+  /** Whether it may be one of the named colours, and follow it. */
+  canName?: boolean
+}>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const draft = ref<string | null>(null)
 const meaning = useColourMeaning()
+const names = useNamedColours()
+const actions = computed(() => (names?.value ?? []).map(({ value, label }) => ({ label, run: () => emit('update:modelValue', value) })))
 /** The colour as it looks: one that is named takes what it stands for. */
 const shown = computed(() => meaning(props.modelValue))
 
@@ -43,6 +53,15 @@ function commit(): void {
       @blur="commit"
       @keydown.enter="commit"
     />
+    <ActionMenu
+      v-if="canName && actions.length > 0 && !disabled"
+      :actions="actions"
+      :label="i18n.global.t('inspector.namedColour', { name: label })"
+      align="right"
+      is-icon
+    >
+      <Palette :size="14" :class="modelValue.startsWith('#') ? 'text-soft' : 'text-brass'" aria-hidden="true" />
+    </ActionMenu>
   </span>
 </template>
 

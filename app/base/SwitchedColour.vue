@@ -16,6 +16,6 @@ const emit = defineEmits<{ switch: [isOn: boolean]; colour: [colour: string] }>(
   <div class="flex items-center gap-2">
     <ToggleSwitch :model-value="colour !== null" :label="label" @update:model-value="emit('switch', $event)" />
     <span class="flex-1">{{ label }}</span>
-    <ColourField v-if="colour !== null" :model-value="colour" :label="colourLabel" @update:model-value="emit('colour', $event)" />
+    <ColourField v-if="colour !== null" can-name :model-value="colour" :label="colourLabel" @update:model-value="emit('colour', $event)" />
   </div>
 </template>

@@ -9,6 +9,7 @@ import { useShowStore } from '../show/show.store.ts'
 import DepthStrip from './DepthStrip.vue'
 import LayerInspector from './LayerInspector.vue'
 import SceneList from './SceneList.vue'
+import { fromShow, styleColours } from '../../core/style/style-names.ts'
 import { colourIn } from '../../core/show/style.ts'
 import { provideColourMeaning } from '../base/colour-meaning.ts'
 import BackgroundGallery from '../backgrounds/BackgroundGallery.vue'
@@ -37,7 +38,10 @@ watchEffect(() => (layerTarget.value = target.value))
 onScopeDispose(() => (layerTarget.value = null))
 
 // Colours and typefaces of the show are known by what they are for.
-provideColourMeaning((colour) => (showStore.show === null ? colour : colourIn(showStore.show.style, colour)))
+provideColourMeaning(
+  (colour) => (showStore.show === null ? colour : colourIn(showStore.show.style, colour)),
+  computed(() => styleColours.map((name) => ({ value: fromShow(name), label: t(`graphics.colours.${name}`) }))),
+)
 
 const { onClipboard } = useClipboard()
 for (const kind of ['paste', 'copy', 'cut'] as const) useEventListener(document, kind, onClipboard)

@@ -61,6 +61,7 @@ function setColour(index: number, colour: string): void {
       <ColourField
         v-for="(colour, index) in colours"
         :key="index"
+        can-name
         :model-value="colour"
         :label="t('inspector.fillColour', { n: index + 1 })"
         @update:model-value="setColour(index, $event)"

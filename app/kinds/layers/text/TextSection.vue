@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { LIMITS, RANGES } from '../../../../core/schema/limits.ts'
 import type { TextLayer } from '../../../../core/show/show.ts'
+import { fromShow, styleFaces } from '../../../../core/style/style-names.ts'
 import { textFamilies, type TextContent } from '../../../../core/text/text-content.ts'
 import NumberCell from '../../../base/rows/NumberCell.vue'
 import LengthRow from '../../../base/rows/LengthRow.vue'
@@ -14,6 +15,7 @@ import ColourField from '../../../base/ColourField.vue'
 import IconButton from '../../../base/IconButton.vue'
 import SelectMenu from '../../../base/SelectMenu.vue'
 import { useShowStore } from '../../../show/show.store.ts'
+import ContrastNote from '../../../build/ContrastNote.vue'
 import FieldsNote from '../../../build/FieldsNote.vue'
 import SwitchedColour from '../../../base/SwitchedColour.vue'
 import InspectorSection from '../../../build/InspectorSection.vue'
@@ -26,6 +28,11 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const text = computed(() => textOf(showStore.show!, props.layer))
 const aligns = computed(() => (['start', 'centre', 'end'] as const).map((value) => ({ value, label: t(`inspector.${value}`) })))
+/** Those of the show first: a text that has one follows it. */
+const families = computed(() => [
+  ...styleFaces.map((face) => ({ value: fromShow(face) as TextContent['family'], label: t(`inspector.showFaces.${face}`) })),
+  ...textFamilies.map((family) => ({ value: family as TextContent['family'], label: family })),
+])
 const { unit } = useCanvasUnit()
 const USUAL_PLATE = { colour: '#1e5b47', opacity: 0.96, paddingPx: 24, accent: '#e0b04b' } as const
 
@@ -82,6 +89,7 @@ function addBlock(): void {
           @update:model-value="changeBlock(index, { weight: $event })"
         />
         <ColourField
+          can-name
           class="ms-auto pb-0.5"
           :model-value="block.colour"
           :label="t('inspector.colour')"
@@ -89,17 +97,13 @@ function addBlock(): void {
         />
       </div>
     </div>
+    <ContrastNote :layer="layer" />
     <p v-for="line in tooSmall" :key="line" class="mb-1.5 rounded-md bg-wash px-2 py-1 text-[12px] leading-snug" role="status">
       {{ t('inspector.tooSmall', { n: line }) }}
     </p>
     <BaseButton v-if="text.blocks.length < LIMITS.blocks" kind="quiet" :icon="Plus" @click="addBlock">{{ t('inspector.addLine') }}</BaseButton>
     <div class="mt-1 grid grid-cols-[minmax(0,1fr)] gap-2">
-      <SelectMenu
-        :model-value="text.family"
-        :label="t('inspector.family')"
-        :options="textFamilies.map((family) => ({ value: family, label: family }))"
-        @update:model-value="set({ family: $event }, 'family')"
-      />
+      <SelectMenu :model-value="text.family" :label="t('inspector.family')" :options="families" @update:model-value="set({ family: $event }, 'family')" />
       <ChoiceBar
         class="justify-self-start"
         :model-value="text.align"
