@@ -45,6 +45,8 @@ export interface TextLayout {
 const BASELINE = 0.94
 const ACCENT_SHARE = 0.3
 const SMALLEST_SCALE = 0.1
+/** Smoothed edges reach a little further than they are measured. */
+const INK_SLACK_PX = 0.25
 
 interface Room {
   readonly left: number
@@ -68,7 +70,7 @@ export function layOutText(pen: TextPen, content: TextContent, widthPx: number, 
   let scale = 1
   let lines = breakLines(pen, content, scale, room.width, stackOf)
   const neededHeightPx = Math.ceil(heightOf(content, lines, 1) + (content.plate?.paddingPx ?? 0))
-  while (!fits(pen, content, lines, scale, room, stackOf) && scale > SMALLEST_SCALE) {
+  while (!(fits(pen, content, lines, scale, room, stackOf) && isInkInside(pen, content, lines, scale, heightPx, stackOf)) && scale > SMALLEST_SCALE) {
     scale *= 0.94
     lines = breakLines(pen, content, scale, room.width, stackOf)
   }
@@ -191,6 +193,18 @@ function fits(pen: TextPen, content: TextContent, lines: readonly Line[], scale:
   return lines.every((line) => {
     setFont(pen, content, line.block, scale, stackOf)
     return widthOf(pen, content, line.block, scale, line.text) <= room.width
+  })
+}
+
+/** Whether no letter reaches out of the box above or below: those of some scripts are taller than a line of theirs. */
+function isInkInside(pen: TextPen, content: TextContent, lines: readonly Line[], scale: number, heightPx: number, stackOf: StackOf): boolean {
+  let top = (heightPx - heightOf(content, lines, scale)) / 2
+  return lines.every(({ block, text }) => {
+    setFont(pen, content, block, scale, stackOf)
+    const { actualBoundingBoxAscent: ascent, actualBoundingBoxDescent: descent } = pen.measureText(text)
+    const baseline = top + baselineOf(content, block) * scale
+    top += block.sizePx * scale * content.lineHeight
+    return !(baseline - ascent < -INK_SLACK_PX || baseline + descent > heightPx + INK_SLACK_PX)
   })
 }
 

@@ -33,8 +33,8 @@ export function loadFonts(): void {
   })
 }
 
-/** The families for a text. The Node canvas knows no unicode ranges, so each file that is needed is a family of its own. */
-function stackOf(family: string, text: string): string {
+/** The families for a text, which `loadFonts` has read. The Node canvas knows no unicode ranges, so each file that is needed is a family of its own. */
+export function stackOf(family: string, text: string): string {
   if (faces === null) throw new Error('the typefaces are not loaded')
   const needed = facesFor(family, text, faces)
   for (const face of needed) if (!GlobalFonts.has(face.url)) GlobalFonts.registerFromPath(face.url, face.url)
