@@ -1,6 +1,4 @@
 // npm run screenshots: the pictures of docs/screenshots, made from the demo at 1280 × 800.
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
@@ -10,7 +8,6 @@ import { seedDemos } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
 import '../standins/meeting/figures-window.ts'
-import { extensionFor, flagsFor } from '../tests/support/extension.ts'
 import { startTestServer, type TestServer } from '../tests/support/test-server.ts'
 
 const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../docs/screenshots')
@@ -54,9 +51,6 @@ async function main(): Promise<void> {
   await meeting.waitForFunction(() => (window.meetingFigures?.read()?.fps ?? 0) > 25)
   await shoot(meeting, 'meeting')
   await page.bringToFront()
-  await page.getByRole('button', { name: 'Hide the inspector' }).click()
-  await shoot(page, 'build-blackout')
-  await page.getByRole('button', { name: 'Show the inspector' }).click()
   await turnTheme()
   await page.getByRole('button', { name: 'Stop feed' }).click()
   await page.getByRole('link', { name: 'Bench' }).click()
@@ -84,6 +78,16 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await page.waitForTimeout(MODEL_MS)
   await shoot(page, 'graphics-paper')
   await page.keyboard.press('Escape')
+  await page.getByTestId('graphic-gallery').waitFor({ state: 'hidden' })
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('choose a background')
+  await page.keyboard.press('Enter')
+  await page.waitForTimeout(MODEL_MS)
+  await shoot(page, 'backgrounds-paper')
+  await page.keyboard.press('Escape')
+  await page.getByTestId('background-gallery').waitFor({ state: 'hidden' })
+  await shootTransition(page, turnTheme)
+  await undoAll()
   await page.getByRole('button', { name: 'Layout', exact: true }).click()
   await page.getByRole('button', { name: /^What you show/ }).click()
   await page.getByRole('option', { name: /^Stand-in screen/ }).click()
@@ -104,7 +108,24 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await undoAll()
 }
 
-/** The devices with the extension's guide, and the question of a site where the extension is loaded. */
+/** A scene that pushes out the one before, half way, on the stage. */
+async function shootTransition(page: Page, turnTheme: () => Promise<void>): Promise<void> {
+  await turnTheme()
+  await page.getByText('Key points').first().click()
+  await page.keyboard.press('Escape')
+  const own = page.getByRole('group', { name: 'Into this scene' })
+  await own.getByRole('button', { name: /^Into this scene/ }).click()
+  await page.getByRole('option', { name: 'Push' }).click()
+  await own.getByRole('slider', { name: 'Duration' }).fill('4')
+  await page.waitForTimeout(SETTLE_MS)
+  await own.getByRole('button', { name: /^Play on the stage/ }).click()
+  await page.waitForTimeout(2200)
+  await page.screenshot({ path: path.join(folder, 'transition-blackout.png') })
+  await turnTheme()
+  await page.getByText('Welcome').first().click()
+}
+
+/** The devices with the extension's guide. */
 async function shootDevices(server: TestServer): Promise<void> {
   const plain = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS] })
   const page = await plain.newPage({ viewport: { width: 1280, height: 800 } })
@@ -120,32 +141,6 @@ async function shootDevices(server: TestServer): Promise<void> {
   await page.waitForFunction(() => Number(document.querySelector('[data-testid=microphone-panel] [role=meter]')?.getAttribute('aria-valuenow')) > -20)
   await page.screenshot({ path: path.join(folder, 'devices-paper.png') })
   await plain.close()
-
-  const extension = extensionFor(server)
-  const profile = mkdtempSync(path.join(tmpdir(), 'green-room-profile-'))
-  const context = await chromium.launchPersistentContext(profile, {
-    executablePath: CHROMIUM,
-    viewport: { width: 1280, height: 800 },
-    ignoreDefaultArgs: ['--disable-extensions'],
-    args: [...CHROMIUM_FLAGS, ...flagsFor(extension)],
-  })
-  const studio = await context.newPage()
-  await studio.goto(`${server.studioUrl}/devices`)
-  await studio
-    .getByText(/\d fps$/)
-    .first()
-    .waitFor()
-  await chooseOtherTheme(studio)
-  await studio.getByRole('button', { name: 'Start feed' }).click()
-  const meeting = await context.newPage()
-  await meeting.goto(`${server.meetingUrl}/plain`)
-  await meeting.getByRole('button', { name: 'Join' }).click()
-  await studio.bringToFront()
-  await studio.getByTestId('site-ask').waitFor()
-  await studio.waitForTimeout(SETTLE_MS)
-  await studio.screenshot({ path: path.join(folder, 'devices-asked-blackout.png') })
-  await context.close()
-  for (const made of [extension, profile]) rmSync(made, { recursive: true, force: true, maxRetries: 5 })
 }
 
 /** The bench: a camera as it comes, then what is made of it. */
