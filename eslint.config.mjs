@@ -21,7 +21,25 @@ const folders = Object.keys(allowed)
 const coreOrder = [
   ...['random', 'patch', 'schema', 'colour', 'style', 'palette', 'composite', 'marks', 'clip', 'card'],
   ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
-  ...['steps', 'inputs', 'solve', 'layers', 'plan', 'render', 'compose', 'transitions', 'show', 'sound', 'sync', 'layout', 'graphics', 'backgrounds', 'prepared', 'stage', 'programme'],
+  ...[
+    'steps',
+    'inputs',
+    'solve',
+    'layers',
+    'plan',
+    'render',
+    'compose',
+    'transitions',
+    'show',
+    'sound',
+    'sync',
+    'layout',
+    'graphics',
+    'backgrounds',
+    'prepared',
+    'stage',
+    'programme',
+  ],
 ]
 const coreType = (name) => `core/${name}`
 const coreTypes = coreOrder.map(coreType)

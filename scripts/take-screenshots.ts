@@ -79,8 +79,9 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await shoot(page, 'graphics-paper')
   await page.keyboard.press('Escape')
   await page.getByTestId('graphic-gallery').waitFor({ state: 'hidden' })
+  await page.waitForTimeout(SETTLE_MS)
   await page.keyboard.press('Control+k')
-  await page.keyboard.type('choose a background')
+  await page.getByRole('combobox').fill('choose a background')
   await page.keyboard.press('Enter')
   await page.waitForTimeout(MODEL_MS)
   await shoot(page, 'backgrounds-paper')
@@ -88,6 +89,7 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await page.getByTestId('background-gallery').waitFor({ state: 'hidden' })
   await shootTransition(page, turnTheme)
   await undoAll()
+  await page.getByText('Welcome').first().click()
   await page.getByRole('button', { name: 'Layout', exact: true }).click()
   await page.getByRole('button', { name: /^What you show/ }).click()
   await page.getByRole('option', { name: /^Stand-in screen/ }).click()
@@ -122,7 +124,6 @@ async function shootTransition(page: Page, turnTheme: () => Promise<void>): Prom
   await page.waitForTimeout(2200)
   await page.screenshot({ path: path.join(folder, 'transition-blackout.png') })
   await turnTheme()
-  await page.getByText('Welcome').first().click()
 }
 
 /** The devices with the extension's guide. */
