@@ -6,6 +6,7 @@ import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
 import { deviceWords } from './devices.ts'
 import { graphicWords } from './graphics.ts'
+import { nextStepWords } from './next-step.ts'
 import { sceneWords } from './scenes.ts'
 import { showsWords } from './shows.ts'
 import { lookWords, standinWords, stepWords } from './steps.ts'
@@ -18,6 +19,7 @@ const de: Words<typeof en> = {
   ...benchWords,
   ...deviceWords,
   ...buildWords,
+  ...nextStepWords,
   ...sceneWords,
   ...graphicWords,
   ...backgroundWords,

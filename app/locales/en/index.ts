@@ -5,6 +5,7 @@ import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
 import { deviceWords } from './devices.ts'
 import { graphicWords } from './graphics.ts'
+import { nextStepWords } from './next-step.ts'
 import { sceneWords } from './scenes.ts'
 import { showsWords } from './shows.ts'
 import { lookWords, standinWords, stepWords } from './steps.ts'
@@ -17,6 +18,7 @@ export default {
   ...benchWords,
   ...deviceWords,
   ...buildWords,
+  ...nextStepWords,
   ...sceneWords,
   ...graphicWords,
   ...backgroundWords,
