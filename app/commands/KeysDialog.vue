@@ -4,15 +4,18 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Pencil, X } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { graphicsOf } from '../../core/show/edits.ts'
 import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
 import { keyGroups } from './fixed-keys.ts'
-import { bindingOf, keyWords } from './keys.ts'
+import { areSameKey, bindingOf, keyWords } from './keys.ts'
 import { commandIds, commandList, type CommandId } from './list.ts'
+import { useShowStore } from '../show/show.store.ts'
 import { useKeysStore } from './keys.store.ts'
 
 const { t } = useI18n()
 const keys = useKeysStore()
+const showStore = useShowStore()
 /** The command whose next key is waited for. */
 const waitingFor = ref<CommandId | null>(null)
 const refusal = ref<string | null>(null)
@@ -50,9 +53,16 @@ function onKey(event: KeyboardEvent, id: CommandId): void {
   if (event.key === 'Escape') return stopWaiting()
   const binding = bindingOf(event)
   if (binding === null) return
+  const key = keyWords(binding)
+  // A graphic of the open show keeps its key: it would lose it without a word.
+  const graphic =
+    showStore.show === null ? undefined : graphicsOf(showStore.show).find((one) => one.graphic!.key !== null && areSameKey(one.graphic!.key, binding))
+  if (graphic !== undefined) {
+    refusal.value = t('commands.taken', { key, name: graphic.name })
+    return
+  }
   const refused = keys.give(id, binding)
   if (refused === null) return stopWaiting()
-  const key = keyWords(binding)
   refusal.value = refused.type === 'page' ? t('commands.belongsToPage', { key }) : t('commands.taken', { key, name: t(`commands.does.${refused.by}`) })
 }
 

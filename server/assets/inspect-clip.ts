@@ -7,9 +7,13 @@ const MAX_SIDE_PX = 4096
 const CODECS = ['avc', 'vp8', 'vp9', 'av1'] as const
 const NAMES: Readonly<Record<string, string>> = { hevc: 'HEVC (H.265)', prores: 'ProRes', mpeg4: 'MPEG-4 part 2' }
 
-/** Whether a file is a film by its first bytes: ISO base media (ISO/IEC 14496-12 §4.3) or EBML (RFC 8794 §8). */
+/** Brands of ISO base media that hold pictures (ISO/IEC 23008-12 §10; AVIF 1.1.0 §8). */
+const PICTURE_BRANDS = ['avif', 'avis', 'heic', 'heix', 'hevc', 'mif1', 'msf1']
+
+/** Whether a file is a film by its first bytes: ISO base media (ISO/IEC 14496-12 §4.3) that is no picture, or EBML (RFC 8794 §8). */
 export function isClipFile(bytes: Buffer): boolean {
-  return bytes.subarray(4, 8).toString('latin1') === 'ftyp' || bytes.subarray(0, 4).equals(Buffer.from('1a45dfa3', 'hex'))
+  const isIsoMedia = bytes.subarray(4, 8).toString('latin1') === 'ftyp'
+  return (isIsoMedia && !PICTURE_BRANDS.includes(bytes.subarray(8, 12).toString('latin1'))) || bytes.subarray(0, 4).equals(Buffer.from('1a45dfa3', 'hex'))
 }
 
 /** Reads the head and the first picture of a film that lies in a file; of the rest no more than that needs. Throws an HttpError that names the fault and the fix. */

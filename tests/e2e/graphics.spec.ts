@@ -145,6 +145,13 @@ test('a graphic that is deleted leaves the picture; a key that is taken is refus
   await expect(page.getByText('C is used by “Caption”')).toBeVisible()
   await page.keyboard.press('g')
   await expect(page.locator('[data-graphic="Title"]')).toContainText('G')
+  // Nor does a command take the key of a graphic.
+  await page.keyboard.press('?')
+  await page.getByRole('button', { name: 'Change the key for Mute or unmute' }).click()
+  await page.keyboard.press('c')
+  await expect(page.getByText('C is used by “Caption”')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Delete graphic' }).click()
   await gets(meeting, 200, 440, under)
   await expect(page.locator('[data-graphic="Title"]')).toHaveCount(0)
