@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { isGroup } from '../../core/layers/group.ts'
 import { inputOf, inputIdOf } from '../../core/layers/index.ts'
-import { EyeOff, Group, Lock } from 'lucide-vue-next'
+import { EyeOff, Group, Lock, Sparkle } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { Appearance } from '../../core/motion/appearance.ts'
 import { hasStep } from '../../core/show/edits.ts'
 import type { Layer } from '../../core/show/show.ts'
 import LivePicture from '../live-picture/LivePicture.vue'
@@ -11,7 +12,7 @@ import { useShowStore } from '../show/show.store.ts'
 
 const props = defineProps<{ layer: Layer; sceneId: string; isSelected: boolean; isStop: boolean; place: string; unseen: string | null }>()
 const emit = defineEmits<{ select: [event: MouseEvent]; key: [event: KeyboardEvent]; open: [] }>()
-const { t } = useI18n()
+const { t, n } = useI18n()
 const showStore = useShowStore()
 const THUMB_WIDTH_PX = 160
 
@@ -28,6 +29,17 @@ const what = computed(() => {
     )
   return isKeyed ? `${kind} · ${t('layer.keyed')}` : kind
 })
+/** How it comes and goes, in words; null for a layer that is simply there. */
+const motion = computed(() => {
+  const { entrance, exit } = props.layer
+  const said = [
+    entrance === null ? [] : [t('layer.comesBy', { how: t(`inspector.motions.${entrance.kind}`), seconds: secondsOf(entrance) })],
+    exit === null ? [] : [t('layer.goesBy', { how: t(`inspector.motions.${exit.kind}`), seconds: secondsOf(exit) })],
+  ].flat()
+  return said.length === 0 ? null : said.join(', ')
+})
+const secondsOf = ({ delayMs, durationMs }: Appearance) => n((delayMs + durationMs) / 1000)
+const says = computed(() => [props.layer.name, what.value, ...[motion.value, props.unseen].filter((one) => one !== null)])
 </script>
 
 <template>
@@ -36,10 +48,10 @@ const what = computed(() => {
       type="button"
       class="block w-full cursor-grab rounded-md active:cursor-grabbing"
       :tabindex="isStop ? 0 : -1"
-      :aria-label="`${layer.name}, ${what}, ${place}${unseen === null ? '' : `, ${unseen}`}`"
+      :aria-label="[layer.name, what, place, motion, unseen].filter((one) => one !== null).join(', ')"
       :aria-pressed="isSelected"
       aria-keyshortcuts="Shift+ArrowLeft Shift+ArrowRight Control+Space Control+A Delete"
-      :title="unseen === null ? `${layer.name} · ${what}` : `${layer.name} · ${what} · ${unseen}`"
+      :title="says.join(' · ')"
       @click="emit('select', $event)"
       @dblclick="emit('open')"
       @keydown="emit('key', $event)"
@@ -58,6 +70,7 @@ const what = computed(() => {
       </span>
       <span class="label mt-1 flex h-4 items-center justify-center gap-1 pe-2.5 ps-0.5 text-[12px] leading-4">
         <EyeOff v-if="unseen" :size="11" class="shrink-0" :class="layer.visible ? 'text-brass' : ''" aria-hidden="true" />
+        <Sparkle v-if="motion" :size="10" class="shrink-0 text-brass" aria-hidden="true" />
         <Lock v-if="layer.locked" :size="11" class="shrink-0" :aria-label="t('layer.locked')" />
         <Group v-if="isGroup(layer)" :size="11" class="shrink-0" aria-hidden="true" />
         <span dir="auto" class="truncate font-medium">{{ layer.name }}</span>

@@ -56,7 +56,7 @@ function library(): Show {
   const colours = ['#c02020', '#2040c0', '#20a040', '#d0c020', '#808080', '#ffffff']
   const inputs = colours.map((colour, index): Input => ({ id: `wall-${index}`, kind: 'colour', name: colour, colour, treatment: [] }))
   let show: Show = inputs.reduce<Show>(addInput, bare)
-  const layer = (input: number, part: Partial<Layer['placement']>, way: Partial<Layer> = {}): Layer => {
+  const layer = (input: number, part: Partial<Layer['placement']>, way: Partial<Pick<Layer, 'entrance' | 'exit'>> = {}): Layer => {
     const made = newInputLayer(inputs[input]!, SIZE, makeId)
     return { ...made, ...way, placement: { ...made.placement, ...part } }
   }

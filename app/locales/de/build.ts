@@ -116,6 +116,8 @@ export const buildWords: Words<typeof english> = {
     pictureStarting: 'Das Bild startet',
   },
   layer: {
+    comesBy: 'kommt: {how}, {seconds} s',
+    goesBy: 'geht: {how}, {seconds} s',
     kinds: {
       camera: 'Kamera',
       screen: 'Bildschirm',

@@ -116,6 +116,8 @@ export const buildWords = {
     pictureStarting: 'Starting the picture',
   },
   layer: {
+    comesBy: 'comes in: {how}, {seconds} s',
+    goesBy: 'goes out: {how}, {seconds} s',
     kinds: {
       camera: 'Camera',
       screen: 'Screen',
