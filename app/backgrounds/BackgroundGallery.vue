@@ -10,7 +10,7 @@ import { inputBackground } from '../../core/backgrounds/set-background.ts'
 import { newScene } from '../../core/show/create.ts'
 import type { Favourite } from '../../core/show/show.ts'
 import IconButton from '../base/IconButton.vue'
-import StyleFields from '../graphics/StyleFields.vue'
+import StyleAside from '../graphics/StyleAside.vue'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -124,11 +124,7 @@ async function chooseMoving(name: MovingBackground): Promise<void> {
             </template>
             <p role="status" class="text-soft">{{ making === null ? '' : t('backgrounds.making') }}</p>
           </div>
-          <aside class="border-line bg-raised p-4 max-[759px]:border-t min-[760px]:overflow-y-auto min-[760px]:border-s" :aria-label="t('graphics.style')">
-            <h3 class="font-head text-[15px] font-bold">{{ t('graphics.style') }}</h3>
-            <p class="mb-3 text-[12.5px] leading-snug text-soft">{{ t('backgrounds.styleHint') }}</p>
-            <StyleFields />
-          </aside>
+          <StyleAside :hint="t('backgrounds.styleHint')" />
         </div>
       </DialogPanel>
     </div>

@@ -13,7 +13,7 @@ import IconButton from '../base/IconButton.vue'
 import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { isGalleryShown } from './gallery-open.ts'
-import StyleFields from './StyleFields.vue'
+import StyleAside from './StyleAside.vue'
 import { useGraphics } from './use-graphics.ts'
 import { useLogo } from './use-logo.ts'
 import { usePictures } from './use-pictures.ts'
@@ -106,11 +106,7 @@ async function addLogo(): Promise<void> {
               <span class="mt-1 block px-1 font-semibold">{{ t('graphics.kinds.logo') }}</span>
             </button>
           </div>
-          <aside class="border-line bg-raised p-4 max-[759px]:border-t min-[760px]:overflow-y-auto min-[760px]:border-s" :aria-label="t('graphics.style')">
-            <h3 class="font-head text-[15px] font-bold">{{ t('graphics.style') }}</h3>
-            <p class="mb-3 text-[12.5px] leading-snug text-soft">{{ t('graphics.styleHint') }}</p>
-            <StyleFields />
-          </aside>
+          <StyleAside :hint="t('graphics.styleHint')" />
         </div>
       </DialogPanel>
     </div>
