@@ -84,8 +84,8 @@ async function chooseMoving(name: MovingBackground): Promise<void> {
             <template v-for="group in groups" :key="group.key">
               <h3 class="mb-2 font-semibold">{{ group.title }}</h3>
               <ul class="mb-5 grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-3">
-                <li v-for="tile in group.tiles" :key="tile.key" class="relative min-w-0 rounded-xl border border-line bg-raised p-1.5 hover:border-soft">
-                  <button type="button" class="block w-full text-start" @click="choose(tile.choose)">
+                <li v-for="tile in group.tiles" :key="tile.key" class="min-w-0 rounded-xl border border-line bg-raised p-1.5 hover:border-soft">
+                  <button type="button" class="block w-full rounded-lg" :aria-label="tile.title" @click="choose(tile.choose)">
                     <LivePicture
                       class="pointer-events-none aspect-video overflow-hidden rounded-lg"
                       :request="tile.request"
@@ -93,16 +93,17 @@ async function chooseMoving(name: MovingBackground): Promise<void> {
                       :height-px="size.height"
                       label=""
                     />
-                    <span dir="auto" class="mt-1 block truncate px-1 pe-7 font-semibold">{{ tile.title }}</span>
                   </button>
-                  <IconButton
-                    class="absolute end-1 bottom-0.5"
-                    :icon="Star"
-                    size="small"
-                    :label="isFavourite(tile.favourite) ? t('backgrounds.unfavour', { name: tile.title }) : t('backgrounds.favour', { name: tile.title })"
-                    :is-on="isFavourite(tile.favourite)"
-                    @click="toggle(tile.favourite)"
-                  />
+                  <div class="mt-1 flex items-center gap-1 ps-1">
+                    <span dir="auto" class="min-w-0 flex-1 truncate font-semibold" :title="tile.title">{{ tile.title }}</span>
+                    <IconButton
+                      :icon="Star"
+                      size="small"
+                      :label="isFavourite(tile.favourite) ? t('backgrounds.unfavour', { name: tile.title }) : t('backgrounds.favour', { name: tile.title })"
+                      :is-on="isFavourite(tile.favourite)"
+                      @click="toggle(tile.favourite)"
+                    />
+                  </div>
                 </li>
               </ul>
               <template v-if="group.key === 'drawn'">
