@@ -1,10 +1,8 @@
 // Shows that travel: written as one archive with all that they need, and read from one.
 import { randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
-import { mkdir, rm } from 'node:fs/promises'
+import { mkdir, open, rm } from 'node:fs/promises'
 import path from 'node:path'
-import { pipeline } from 'node:stream/promises'
-import { Transform, type Readable } from 'node:stream'
+import type { Readable } from 'node:stream'
 import yazl from 'yazl'
 import { showJsonSchema } from '../../core/show/json-schema.ts'
 import { filesOf } from '../../core/show/show-files.ts'
@@ -12,7 +10,7 @@ import type { Show } from '../../core/show/show.ts'
 import type { AssetStore } from '../assets/asset-store.ts'
 import { storageFailure } from '../db/storage-failure.ts'
 import { HttpError } from '../http-error.ts'
-import { checkedShow, MOST_SHOW_BYTES } from '../shows/check-show.ts'
+import { checkedShow, MOST_SHOW_BYTES, storedText } from '../shows/check-show.ts'
 import type { ShowStore, StoredShow } from '../shows/show-store.ts'
 import { CONTENTS_FILE, PACKAGE_LIMITS, SCHEMA_FILE, SHOW_FILE, type PackageContents } from './package-format.ts'
 import { damagedOr, openPackage, type OpenPackage } from './read-package.ts'
@@ -86,19 +84,22 @@ export class ShowPackages {
   }
 
   async #receive(body: Readable, archive: string): Promise<void> {
+    const kept = <T>(writing: Promise<T>): Promise<T> =>
+      writing.catch((error: unknown) => {
+        throw storageFailure(error, this.#folder) ?? error
+      })
+    await kept(mkdir(this.#folder, { recursive: true }))
+    const handle = await kept(open(archive, 'w'))
     let byteLength = 0
-    const counted = new Transform({
-      transform(chunk: Buffer, _encoding, done) {
-        byteLength += chunk.length
-        if (byteLength > PACKAGE_LIMITS.archiveBytes) return done(tooLarge())
-        done(null, chunk)
-      },
-    })
-    await mkdir(this.#folder, { recursive: true })
     try {
-      await pipeline(body, counted, createWriteStream(archive))
-    } catch (error) {
-      throw storageFailure(error, this.#folder) ?? error
+      // Left open when reading ends early, so that whoever sends hears why.
+      for await (const chunk of body.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
+        byteLength += chunk.length
+        if (byteLength > PACKAGE_LIMITS.archiveBytes) throw tooLarge()
+        await kept(handle.appendFile(chunk))
+      }
+    } finally {
+      await handle.close()
     }
   }
 
@@ -107,6 +108,8 @@ export class ShowPackages {
     const kept = await this.#assets.kept(filesOf(show))
     const names = new Map(opened.contents.files.map(({ hash, name }) => [hash, name]))
     requireWhole(show, opened, kept)
+    // One that is too long to be stored is refused before its files are kept.
+    storedText(show)
     const incoming = filesOf(show).filter((hash) => !kept.has(hash) && opened.hashes.has(hash))
     try {
       await this.#assets.receiveAll(incoming.map((hash) => ({ hash, fileName: names.get(hash) ?? hash, open: () => opened.open(hash) })))
