@@ -40,6 +40,7 @@ export function scaleShow(assets: ScaleAssets): Show {
     toMs: null,
     rate: 1,
     loops: true,
+    moving: null,
     treatment: [],
   }
   const ground = (layer: Layer): Layer => ({ ...layer, placement: { ...layer.placement, fit: 'fill' } })
@@ -79,7 +80,7 @@ export function scaleShow(assets: ScaleAssets): Show {
   })
   const bare: Show = {
     format: 'green-room-show',
-    version: 8,
+    version: 9,
     name: 'The hive scale, week by week',
     canvas: CANVAS,
     inputs: [camera, wall, screen, pollen],

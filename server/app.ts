@@ -12,8 +12,10 @@ import { HttpError } from './http-error.ts'
 import { unusedFileRoutes } from './assets/unused-files.ts'
 import { packageRoutes } from './packages/routes.ts'
 import type { ShowPackages } from './packages/show-packages.ts'
-import type { PresetStore } from './presets/preset-store.ts'
-import { presetRoutes } from './presets/routes.ts'
+import type { KeptGraphic } from '../core/show/kept-graphic.ts'
+import type { ChainFile } from '../core/show/schema.ts'
+import type { NamedStore } from './named/named-store.ts'
+import { namedRoutes } from './named/routes.ts'
 import { siteRoutes } from './sites/routes.ts'
 import type { SiteStore } from './sites/site-store.ts'
 import type { ShowStore } from './shows/show-store.ts'
@@ -23,7 +25,8 @@ export interface AppDeps {
   readonly shows: ShowStore
   readonly assets: AssetStore
   readonly packages: ShowPackages
-  readonly presets: PresetStore
+  readonly presets: NamedStore<ChainFile>
+  readonly graphics: NamedStore<KeptGraphic>
   readonly sites: SiteStore
   readonly origins: Origins
   readonly distDir: string
@@ -32,7 +35,7 @@ export interface AppDeps {
 }
 
 /** Builds the studio's web application; `main.ts` listens. */
-export function createApp({ shows, assets, packages, presets, sites, origins, distDir, dataDir, log }: AppDeps): Express {
+export function createApp({ shows, assets, packages, presets, graphics, sites, origins, distDir, dataDir, log }: AppDeps): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(origins))
@@ -68,10 +71,11 @@ export function createApp({ shows, assets, packages, presets, sites, origins, di
   })
   app.use('/api/shows', showRoutes(shows))
   app.use('/api/packages', packageRoutes(packages))
-  app.use('/api/unused-files', unusedFileRoutes(assets, [shows, presets]))
+  app.use('/api/unused-files', unusedFileRoutes(assets, [shows, presets, graphics]))
   app.use('/api/assets', assetRoutes(assets))
   app.use('/api/backgrounds', backgroundRoutes(assets))
-  app.use('/api/presets', presetRoutes(presets))
+  app.use('/api/presets', namedRoutes(presets, { list: 'presets', field: 'chain', limit: '1mb' }))
+  app.use('/api/graphics', namedRoutes(graphics, { list: 'graphics', field: 'graphic', limit: '2mb' }))
   app.get('/api/device-out', async (_request, response) => {
     response.json(await findWays(dataDir))
   })

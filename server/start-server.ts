@@ -11,7 +11,8 @@ import { originsOf } from './guard.ts'
 import { listenLocally, type Site } from './listen-locally.ts'
 import { createMeetingSite } from './meeting-site.ts'
 import { ShowPackages } from './packages/show-packages.ts'
-import { PresetStore } from './presets/preset-store.ts'
+import { keptGraphics, presets as presetKind } from './named/kinds.ts'
+import { NamedStore } from './named/named-store.ts'
 import { ShowStore } from './shows/show-store.ts'
 import { SiteStore } from './sites/site-store.ts'
 import { SignalHub } from './signal/signal-hub.ts'
@@ -42,11 +43,12 @@ export async function startServer(config: ServerConfig, log: Logger = pino({ lev
   try {
     const shows = new ShowStore(database)
     const assets = new AssetStore(database, config.dataDir)
-    const presets = new PresetStore(database)
+    const presets = new NamedStore(database, presetKind)
+    const graphics = new NamedStore(database, keptGraphics)
     const sites = new SiteStore(database)
     const { distDir, dataDir } = config
     const packages = new ShowPackages(shows, assets, dataDir)
-    const studio = createApp({ shows, assets, packages, presets, sites, origins, distDir, dataDir, log })
+    const studio = createApp({ shows, assets, packages, presets, graphics, sites, origins, distDir, dataDir, log })
     const meeting = createMeetingSite(distDir, () => `http://localhost:${ports.studio}`, log)
     const openSite = async (app: Express, port: number): Promise<Site> => {
       const site = await listenLocally(() => createServer(app), port)

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // One picture of a moving background, in the colours of the show.
 import { onMounted, useTemplateRef, watch } from 'vue'
-import { drawMoving, MOVING_SIZE, type MovingBackground, type MovingColours } from '../../core/backgrounds/moving.ts'
+import { drawMoving, MOVING_SIZE, type MovingColours } from '../../core/backgrounds/moving.ts'
+import type { MovingBackground } from '../../core/inputs/clip.ts'
 
 const props = defineProps<{ name: MovingBackground; colours: MovingColours }>()
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')

@@ -3,16 +3,15 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { drawBackground, drawnBackgrounds, type DrawnBackground, type NewBackground } from '../../core/backgrounds/drawn.ts'
-import type { MovingBackground } from '../../core/backgrounds/moving.ts'
 import { backgroundOf, favouriteBackground, inputBackground, isBackgroundOf, setBackground } from '../../core/backgrounds/set-background.ts'
 import { addInput, isSameFavourite, toggleFavourite } from '../../core/show/edits.ts'
 import { isPicture } from '../../core/inputs/picture.ts'
-import { isClip, newClip } from '../../core/inputs/clip.ts'
+import { isClip, newClip, type MovingBackground } from '../../core/inputs/clip.ts'
 import type { Favourite, Input, Scene } from '../../core/show/show.ts'
-import { api } from '../show/api.ts'
 import { errorWords } from '../show/error-words.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { drawnNow } from './use-moving-colours.ts'
 
 export function useBackgrounds() {
   const { t } = useI18n()
@@ -42,12 +41,11 @@ export function useBackgrounds() {
     if (show === null || sceneId === null || making.value !== null) return false
     making.value = name
     try {
-      const { ground, panel, accent } = show.style.colours
-      const { hash } = await api.makeBackground(name, { ground, panel, accent })
+      const { hash } = await drawnNow(name)
       // Another show may be open by now, or the scene be gone.
       if (showStore.showId !== showId || !showStore.show!.scenes.some(({ id }) => id === sceneId)) return false
       const known = showStore.show!.inputs.find((input) => 'asset' in input && input.asset === hash)
-      const input = known ?? newClip(t(`backgrounds.moving.${name}`), hash, makeId)
+      const input = known ?? newClip(t(`backgrounds.moving.${name}`), hash, makeId, name)
       return showStore.edit(t('edits.background', { name: showStore.show!.scenes.find(({ id }) => id === sceneId)!.name }), (now) =>
         setBackground(known === undefined ? addInput(now, input) : now, sceneId, inputBackground(input, now, makeId)),
       )

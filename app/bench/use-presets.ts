@@ -8,7 +8,7 @@ import { applyChain, treatmentAt } from '../../core/show/edits.ts'
 import { readChain } from '../../core/show/migrate.ts'
 import { issueLines, type ChainFile } from '../../core/show/schema.ts'
 import type { Step } from '../../core/show/show.ts'
-import { api, type Preset, type UnreadablePreset } from '../show/api.ts'
+import { api, type Preset, type UnreadableNamed } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useBenchStore } from './bench.store.ts'
@@ -18,7 +18,7 @@ export function usePresets() {
   const showStore = useShowStore()
   const bench = useBenchStore()
   const presets = shallowRef<readonly Preset[]>([])
-  const unreadable = shallowRef<readonly UnreadablePreset[]>([])
+  const unreadable = shallowRef<readonly UnreadableNamed[]>([])
 
   const chainNow = (): readonly Step[] => (showStore.show === null ? [] : treatmentAt(showStore.show, bench.home))
 

@@ -15,10 +15,10 @@ const id = useId()
 <template>
   <section class="mt-2 border-t border-line pt-1.5">
     <div class="flex min-h-7 items-center justify-between gap-2">
-      <h3 class="shrink-0">
+      <h3 class="min-w-0">
         <button
           type="button"
-          class="flex min-h-6 max-w-full items-center gap-1 rounded pe-1 text-[12.5px] font-semibold text-soft hover:text-ink"
+          class="flex min-h-6 max-w-full items-center gap-1 rounded pe-1 text-start text-[12.5px] leading-tight font-semibold text-soft hover:text-ink"
           :aria-expanded="!isFolded(props.name)"
           :aria-controls="id"
           @click="toggleSection(props.name)"

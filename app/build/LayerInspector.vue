@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n'
 import { canBePage } from '../../core/layout/inside-page.ts'
 import { layersOf } from '../../core/layers/tree.ts'
 import { updateLayer } from '../../core/show/edits.ts'
+import { setVisible } from '../../core/show/visibility.ts'
 import type { Layer } from '../../core/show/show.ts'
 import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
@@ -59,6 +60,12 @@ function change(label: string, part: (layer: Layer) => Layer): void {
   const { sceneId, layerId } = showStore
   if (sceneId !== null && layerId !== null) showStore.edit(label, (show) => updateLayer(show, sceneId, layerId, part))
 }
+
+function toggleVisible(): void {
+  const { sceneId, layer: shown } = showStore
+  if (sceneId === null || shown === null) return
+  showStore.edit(t('edits.showLayer', { name: shown.name }), (show) => setVisible(show, sceneId, [shown.id], !shown.visible))
+}
 </script>
 
 <template>
@@ -90,12 +97,7 @@ function change(label: string, part: (layer: Layer) => Layer): void {
             @done="isRenaming = false"
           />
         </h2>
-        <IconButton
-          :icon="layer.visible ? Eye : EyeOff"
-          size="small"
-          :label="layer.visible ? t('layer.hide') : t('layer.show')"
-          @click="change(t('edits.showLayer', { name: layer!.name }), (current) => ({ ...current, visible: !current.visible }))"
-        />
+        <IconButton :icon="layer.visible ? Eye : EyeOff" size="small" :label="layer.visible ? t('layer.hide') : t('layer.show')" @click="toggleVisible" />
         <IconButton
           :icon="layer.locked ? Lock : LockOpen"
           size="small"

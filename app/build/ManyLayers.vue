@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n'
 import type { Appearance } from '../../core/motion/appearance.ts'
 import { namedEasings } from '../../core/motion/easing.ts'
 import { bringInOneByOne, updateLayers } from '../../core/show/layer-set-edits.ts'
+import { setVisible } from '../../core/show/visibility.ts'
 import type { Layer } from '../../core/show/show.ts'
 import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
@@ -39,27 +40,29 @@ const name = computed(() => t('layer.many', props.layers.length))
 const isSomeVisible = computed(() => props.layers.some(({ visible }) => visible))
 const isSomeLocked = computed(() => props.layers.some(({ locked }) => locked))
 
-function change(label: string, part: Partial<Pick<Layer, 'visible' | 'locked'>>): void {
+function toggleVisible(): void {
   const { sceneId } = showStore
-  if (sceneId !== null) showStore.edit(label, (show) => updateLayers(show, sceneId, ids.value, (layer) => ({ ...layer, ...part })))
+  const visible = !isSomeVisible.value
+  if (sceneId !== null) showStore.edit(t('edits.showLayer', { name: name.value }), (show) => setVisible(show, sceneId, ids.value, visible))
+}
+
+function setLocked(locked: boolean): void {
+  const { sceneId } = showStore
+  if (sceneId !== null)
+    showStore.edit(t('edits.lockLayer', { name: name.value }), (show) => updateLayers(show, sceneId, ids.value, (layer) => ({ ...layer, locked })))
 }
 </script>
 
 <template>
   <div class="flex items-center gap-0.5">
     <h2 dir="auto" class="min-w-0 flex-1 truncate font-head text-[15px] font-bold">{{ name }}</h2>
-    <IconButton
-      :icon="isSomeVisible ? Eye : EyeOff"
-      size="small"
-      :label="isSomeVisible ? t('layer.hide') : t('layer.show')"
-      @click="change(t('edits.showLayer', { name }), { visible: !isSomeVisible })"
-    />
+    <IconButton :icon="isSomeVisible ? Eye : EyeOff" size="small" :label="isSomeVisible ? t('layer.hide') : t('layer.show')" @click="toggleVisible" />
     <IconButton
       :icon="isSomeLocked ? Lock : LockOpen"
       size="small"
       :label="isSomeLocked ? t('layer.unlock') : t('layer.lock')"
       :is-on="isSomeLocked"
-      @click="change(t('edits.lockLayer', { name }), { locked: !isSomeLocked })"
+      @click="setLocked(!isSomeLocked)"
     />
   </div>
   <p class="text-soft">{{ t('layer.manyHint') }}</p>

@@ -58,7 +58,7 @@ export function useAddFiles() {
         const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || file.name.slice(0, 80)
         const base = { id: makeId(), name, asset: asset.hash, treatment: [] }
         const input: Input = asset.isMoving
-          ? { ...base, kind: 'clip', fromMs: 0, toMs: isDamaged ? Math.floor(check.goodUs / 1000) : null, rate: 1, loops: true }
+          ? { ...base, kind: 'clip', fromMs: 0, toMs: isDamaged ? Math.floor(check.goodUs / 1000) : null, rate: 1, loops: true, moving: null }
           : { ...base, kind: 'picture' }
         const selected = showStore.selectedIds
         const isBusyElsewhere = showStore.layerId !== before

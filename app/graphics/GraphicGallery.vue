@@ -14,6 +14,7 @@ import LivePicture from '../live-picture/LivePicture.vue'
 import { useShowStore } from '../show/show.store.ts'
 import { isGalleryShown } from './gallery-open.ts'
 import StyleAside from './StyleAside.vue'
+import OwnGraphics from './OwnGraphics.vue'
 import { useGraphics } from './use-graphics.ts'
 import { useLogo } from './use-logo.ts'
 import { usePictures } from './use-pictures.ts'
@@ -22,11 +23,15 @@ const emit = defineEmits<{ added: [] }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
-const { drafted, sampled, add } = useGraphics()
+const { drafted, sampled, knownPhoto, add } = useGraphics()
 const { likelyLogo, fromFile } = usePictures()
 const { make: makeLogo } = useLogo()
-const family = ref<GraphicFamily>('ruled')
-const looks = computed(() => graphicFamilies.map((value) => ({ value, label: t(`graphics.families.${value}`) })))
+const look = ref<GraphicFamily | 'own'>('ruled')
+const family = computed<GraphicFamily>(() => (look.value === 'own' ? 'ruled' : look.value))
+const looks = computed(() => [
+  ...graphicFamilies.map((value) => ({ value, label: t(`graphics.families.${value}`) })),
+  { value: 'own' as const, label: t('graphics.own') },
+])
 
 /** What lies under the previews: what the audience would see. */
 const under = computed<Scene | null>(() => {
@@ -34,7 +39,9 @@ const under = computed<Scene | null>(() => {
   return showStore.show?.scenes.find((scene) => scene.id === id) ?? null
 })
 const drafts = computed(() =>
-  isGalleryShown.value && showStore.show !== null ? graphicKinds.map((kind) => ({ kind, made: sampled({ kind, family: family.value }) })) : [],
+  isGalleryShown.value && look.value !== 'own' && showStore.show !== null
+    ? graphicKinds.map((kind) => ({ kind, made: sampled({ kind, family: family.value }) }))
+    : [],
 )
 const tile = computed(() => {
   const { widthPx, heightPx } = showStore.show!.canvas
@@ -43,8 +50,13 @@ const tile = computed(() => {
 })
 const sceneOf = ({ graphic }: NewGraphic): Scene => ({ ...graphic, graphic: null, layers: [...(under.value?.layers ?? []), ...graphic.layers] })
 
-function choose(kind: GraphicKind): void {
-  if (!add(drafted({ kind, family: family.value }), kind)) return
+/** A photo is asked for where no graphic of the show has one. */
+async function choose(kind: GraphicKind): Promise<void> {
+  const photo = kind !== 'portrait' ? null : (knownPhoto.value ?? (await fromFile()))
+  if (kind === 'portrait' && photo === null) return
+  if (add(drafted({ kind, family: family.value }, photo), kind)) finish()
+}
+function finish(): void {
   isGalleryShown.value = false
   emit('added')
 }
@@ -52,8 +64,7 @@ function choose(kind: GraphicKind): void {
 async function addLogo(): Promise<void> {
   const picture = likelyLogo.value ?? (await fromFile())
   if (picture === null || !add({ graphic: await makeLogo(picture), contents: [] }, 'logo')) return
-  isGalleryShown.value = false
-  emit('added')
+  finish()
 }
 </script>
 
@@ -61,15 +72,19 @@ async function addLogo(): Promise<void> {
   <Dialog :open="isGalleryShown" class="relative z-40" @close="isGalleryShown = false">
     <div class="fixed inset-0 bg-black/45" aria-hidden="true"></div>
     <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel class="flex max-h-full w-full max-w-[1080px] flex-col overflow-hidden rounded-2xl border border-line bg-paper" data-testid="graphic-gallery">
+      <DialogPanel
+        class="flex h-[min(768px,100%)] w-full max-w-[1080px] flex-col overflow-hidden rounded-2xl border border-line bg-paper"
+        data-testid="graphic-gallery"
+      >
         <div class="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-5 py-3">
           <DialogTitle class="font-head text-[20px] font-bold">{{ t('graphics.add') }}</DialogTitle>
-          <ChoiceBar v-model="family" :label="t('graphics.look')" :choices="looks" />
+          <ChoiceBar v-model="look" :label="t('graphics.look')" :choices="looks" />
           <span class="flex-1"></span>
           <IconButton :icon="X" :label="t('errors.close')" @click="isGalleryShown = false" />
         </div>
         <div class="grid min-h-0 flex-1 overflow-y-auto min-[760px]:grid-cols-[minmax(0,1fr)_232px] min-[760px]:overflow-hidden">
           <div class="grid content-start grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-3 p-5 min-[760px]:overflow-y-auto">
+            <OwnGraphics v-if="look === 'own'" @added="finish" />
             <button
               v-for="{ kind, made } in drafts"
               :key="`${family} ${kind}`"
@@ -89,7 +104,12 @@ async function addLogo(): Promise<void> {
               </span>
               <span class="mt-1 block px-1 font-semibold">{{ t(`graphics.kinds.${kind}`) }}</span>
             </button>
-            <button type="button" class="min-w-0 rounded-xl border border-line bg-raised p-1.5 text-start hover:border-soft" @click="addLogo">
+            <button
+              v-if="look !== 'own'"
+              type="button"
+              class="min-w-0 rounded-xl border border-line bg-raised p-1.5 text-start hover:border-soft"
+              @click="addLogo"
+            >
               <span class="relative grid aspect-video place-items-center overflow-hidden rounded-lg bg-well">
                 <LivePicture
                   v-if="under"

@@ -42,7 +42,7 @@ function choose(id: string): void {
           :title="graphic.name"
           @click="choose(graphic.id)"
         >
-          <span dir="auto" class="line-clamp-2 text-[12.5px] leading-4 font-medium">
+          <span dir="auto" class="line-clamp-2 text-[12.5px] leading-4 font-medium break-words hyphens-auto">
             <Lock v-if="graphic.locked" :size="10" class="me-0.5 inline" :aria-label="t('layer.locked')" />{{ graphic.name }}
             <kbd v-if="graphic.graphic?.key" class="ms-0.5 font-num text-[11px] text-soft">{{ keyWords(graphic.graphic.key) }}</kbd>
           </span>

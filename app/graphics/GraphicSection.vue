@@ -1,15 +1,17 @@
 <script setup lang="ts">
 // A graphic as a form: what it says, the key that shows it, and the colours that all graphics share.
-import { Lock, LockOpen, Trash2 } from 'lucide-vue-next'
+import { Copy, Ellipsis, Lock, LockOpen, Save, Trash2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { logoOf } from '../../core/graphics/logo.ts'
+import { photoOf } from '../../core/graphics/photo.ts'
 import { isText, textOf } from '../../core/layers/text.ts'
 import { layersOf } from '../../core/layers/tree.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { setPresenter, updateScene } from '../../core/show/edits.ts'
 import type { Scene } from '../../core/show/show.ts'
 import { useAirStore } from '../air/air.store.ts'
+import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
 import InlineName from '../base/InlineName.vue'
@@ -19,16 +21,25 @@ import LayerNames from '../build/LayerNames.vue'
 import { useShowStore } from '../show/show.store.ts'
 import KeyField from './KeyField.vue'
 import LogoFields from './LogoFields.vue'
+import PhotoFields from './PhotoFields.vue'
 import StyleFields from './StyleFields.vue'
 import { useGraphics } from './use-graphics.ts'
+import { useSavedGraphics } from './use-saved-graphics.ts'
 
 const props = defineProps<{ graphic: Scene }>()
 const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
-const { rename, remove, setLine, setKey } = useGraphics()
+const { rename, duplicate, remove, setLine, setKey } = useGraphics()
+const { save } = useSavedGraphics()
 const isRenaming = ref(false)
 const logo = computed(() => logoOf(props.graphic))
+const photo = computed(() => photoOf(props.graphic))
+const actions = computed<MenuAction[]>(() => [
+  { label: t('build.duplicate'), icon: Copy, run: () => duplicate(props.graphic) },
+  { label: t('graphics.save'), icon: Save, run: () => void save(props.graphic) },
+  { label: t('graphics.delete'), icon: Trash2, run: () => remove(props.graphic) },
+])
 
 /** Fields of the show that a line is made of alone: the form asks for what they say. */
 const PRESENTER_FIELDS = { '{name}': 'name', '{title}': 'title' } as const
@@ -89,6 +100,9 @@ const FIELD = 'mt-0.5 w-full rounded-md border border-line bg-raised px-2 py-1 t
       :is-on="graphic.locked"
       @click="toggleLock"
     />
+    <ActionMenu :actions="actions" :label="t('layer.more', { name: graphic.name })" align="right" is-icon>
+      <Ellipsis :size="16" aria-hidden="true" />
+    </ActionMenu>
   </div>
   <div class="mt-2 flex items-center justify-between gap-2">
     <span>{{ t('graphics.over') }}</span>
@@ -100,6 +114,7 @@ const FIELD = 'mt-0.5 w-full rounded-md border border-line bg-raised px-2 py-1 t
   </div>
   <KeyField class="mt-1" :model-value="graphic.graphic?.key ?? null" :of="graphic.id" @update:model-value="setKey(graphic, $event)" />
   <LogoFields v-if="logo" :graphic="graphic" :layer="logo" />
+  <PhotoFields v-if="photo" :graphic="graphic" :layer="photo" />
   <div v-if="lines.length > 0" class="mt-3 grid gap-2" data-testid="graphic-form">
     <label v-for="line in lines" :key="line.key" class="text-[12.5px] font-semibold text-soft">
       {{ line.label }}

@@ -1,25 +1,20 @@
 <script setup lang="ts">
 // A logo: which picture, and which corner.
-import { ArrowDownLeft, ArrowDownRight, ArrowUpLeft, ArrowUpRight, FolderOpen } from 'lucide-vue-next'
+import { ArrowDownLeft, ArrowDownRight, ArrowUpLeft, ArrowUpRight } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { corners, inCorner, type Corner } from '../../core/graphics/logo.ts'
-import { inputIdOf } from '../../core/layers/index.ts'
 import type { Layer, PictureInput, Scene } from '../../core/show/show.ts'
-import BaseButton from '../base/BaseButton.vue'
 import IconButton from '../base/IconButton.vue'
-import SelectRow from '../base/rows/SelectRow.vue'
 import { useShowStore } from '../show/show.store.ts'
+import PictureFields from './PictureFields.vue'
 import { useLogo } from './use-logo.ts'
-import { usePictures } from './use-pictures.ts'
 
 const props = defineProps<{ graphic: Scene; layer: Layer }>()
 const { t } = useI18n()
 const showStore = useShowStore()
-const { pictures, fromFile } = usePictures()
 const { show: showPicture, move } = useLogo()
 const icons = { topLeft: ArrowUpLeft, topRight: ArrowUpRight, bottomLeft: ArrowDownLeft, bottomRight: ArrowDownRight }
-const options = computed(() => pictures.value.map(({ id, name }) => ({ value: id, label: name })))
 
 /** The corner that it stands in; null where it was put elsewhere. */
 const corner = computed<Corner | null>(() => {
@@ -33,22 +28,11 @@ const corner = computed<Corner | null>(() => {
   }
   return corners.find(isAt) ?? null
 })
-
-async function chooseFile(): Promise<void> {
-  const picture = await fromFile()
-  if (picture !== null) await showPicture(props.graphic, props.layer, picture)
-}
-
-function choose(id: string): void {
-  const picture = pictures.value.find((one) => one.id === id)
-  if (picture !== undefined) void showPicture(props.graphic, props.layer, picture as PictureInput)
-}
 </script>
 
 <template>
   <fieldset :disabled="graphic.locked" class="m-0 mt-3 grid min-w-0 gap-2 border-0 p-0">
-    <SelectRow :model-value="inputIdOf(layer) ?? ''" :label="t('graphics.picture')" :options="options" @update:model-value="choose" />
-    <BaseButton :icon="FolderOpen" @click="chooseFile">{{ t('graphics.fromFile') }}</BaseButton>
+    <PictureFields :layer="layer" @choose="showPicture(graphic, layer, $event as PictureInput)" />
     <div class="flex items-center justify-between gap-2" role="radiogroup" :aria-label="t('graphics.corner')">
       <span>{{ t('graphics.corner') }}</span>
       <span class="flex">

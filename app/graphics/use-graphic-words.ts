@@ -7,7 +7,7 @@ export function useGraphicWords() {
   const { t } = useI18n()
   return computed<GraphicWords>(() => ({
     names: named(graphicKinds, (kind) => t(`graphics.kinds.${kind}`)),
-    parts: named(['plate', 'name', 'heading', 'text', 'point', 'source'], (part) => t(`graphics.parts.${part}`)),
+    parts: named(['plate', 'photo', 'name', 'heading', 'text', 'point', 'source'], (part) => t(`graphics.parts.${part}`)),
     says: {
       ...named(['title', 'subtitle', 'bannerHeading', 'bannerText', 'agenda', 'caption', 'quote', 'source', 'countdown'], (said) => t(`graphics.says.${said}`)),
       points: [0, 1, 2, 3].map((index) => t(`graphics.says.points.${index}`)),

@@ -1,16 +1,20 @@
 // Graphics of the open show: made from a preset, changed by their form.
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { photoOf } from '../../core/graphics/photo.ts'
 import { makeGraphic, USUAL_KEYS, type GraphicKind, type GraphicPreset, type NewGraphic } from '../../core/graphics/make-graphic.ts'
 import { addContents, updateText } from '../../core/show/contents.ts'
 import { addScene, graphicsOf, removeScene, updateScene } from '../../core/show/edits.ts'
 import type { Palette } from '../../core/palette/palettes.ts'
-import type { Scene } from '../../core/show/show.ts'
+import { copyGraphic } from '../../core/show/kept-graphic.ts'
+import type { Input, Scene } from '../../core/show/show.ts'
 import { setStyle } from '../../core/show/style.ts'
 import { areSameKey } from '../commands/keys.ts'
 import { useKeysStore } from '../commands/keys.store.ts'
 import { makeId } from '../show/make-id.ts'
+import { inputIdOf } from '../../core/layers/index.ts'
 import { isTextItem } from '../../core/layers/text.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import { useShowStore } from '../show/show.store.ts'
 import { useGraphicWords } from './use-graphic-words.ts'
 
@@ -22,8 +26,15 @@ export function useGraphics() {
 
   const words = useGraphicWords()
 
+  /** Who graphics of this show have a photo of already; null where none has one. */
+  const knownPhoto = computed<Input | null>(() => {
+    const ids = graphics.value.map(photoOf).flatMap((photo) => (photo === null ? [] : [inputIdOf(photo)]))
+    return showStore.show?.inputs.find(({ id }) => ids.includes(id)) ?? null
+  })
+
   /** A graphic as a preset makes it for the canvas of the show. */
-  const drafted = (preset: GraphicPreset): NewGraphic => makeGraphic(preset, words.value, showStore.show!.canvas, makeId)
+  const drafted = (preset: GraphicPreset, photo: Input | null = knownPhoto.value): NewGraphic =>
+    makeGraphic(preset, words.value, showStore.show!.canvas, makeId, photo)
 
   /** The same for a preview: it says something in place of a name that is not known yet, and of a countdown that runs to nothing. */
   function sampled(preset: GraphicPreset): NewGraphic {
@@ -43,19 +54,37 @@ export function useGraphics() {
     return { ...made, contents }
   }
 
+  /** Whether no command and no other graphic has a key. */
+  function isFree(key: string): boolean {
+    return keys.refusalOf(key) === null && !graphics.value.some((one) => one.graphic!.key !== null && areSameKey(one.graphic!.key, key))
+  }
+
   /** The usual key of a kind; null where something else has it. */
   function freeKey(kind: GraphicKind | 'logo'): string | null {
-    const key = USUAL_KEYS[kind]
-    const isTaken = keys.refusalOf(key) !== null || graphics.value.some((one) => one.graphic!.key !== null && areSameKey(one.graphic!.key, key))
-    return isTaken ? null : key
+    return isFree(USUAL_KEYS[kind]) ? USUAL_KEYS[kind] : null
+  }
+
+  /** A name that no scene has yet. */
+  function freeName(wanted: string): string {
+    const taken = new Set(showStore.show?.scenes.map(({ name }) => name))
+    let name = wanted
+    for (let n = 2; taken.has(name); n += 1) name = `${wanted.slice(0, LIMITS.nameLength - 4)} ${n}`
+    return name
+  }
+
+  /** Puts a copy of a graphic after the others, and brings it on the stage. */
+  function duplicate(graphic: Scene): void {
+    const name = freeName(graphic.name)
+    const made = showStore.show === null ? null : copyGraphic(showStore.show, graphic.id, name, makeId)
+    if (made === null || !showStore.edit(t('edits.duplicate', { name: graphic.name }), () => made.show)) return
+    showStore.selectScene(made.graphicId)
+    showStore.selectLayer(null)
   }
 
   /** Adds a graphic, and brings it on the stage; false where the show takes none. */
-  function add({ graphic: made, contents }: NewGraphic, kind: GraphicKind | 'logo'): boolean {
-    const graphic = { ...made, graphic: { key: freeKey(kind) } }
-    const taken = new Set(showStore.show?.scenes.map(({ name }) => name))
-    let name = graphic.name
-    for (let n = 2; taken.has(name); n += 1) name = `${graphic.name} ${n}`
+  function add({ graphic: made, contents }: NewGraphic, kind: GraphicKind | 'logo' | null): boolean {
+    const graphic = { ...made, graphic: { key: kind === null ? null : freeKey(kind) } }
+    const name = freeName(graphic.name)
     const isMade = showStore.edit(t('edits.addGraphic', { name }), (show) => addContents(addScene(show, { ...graphic, name }), contents))
     if (isMade) {
       showStore.selectScene(graphic.id)
@@ -96,5 +125,5 @@ export function useGraphics() {
     showStore.edit(t('edits.style'), (show) => setStyle(show, { colours }))
   }
 
-  return { setPalette, graphics, drafted, sampled, add, rename, setKey, remove, setLine, style }
+  return { setPalette, graphics, knownPhoto, drafted, sampled, add, duplicate, freeName, isFree, rename, setKey, remove, setLine, style }
 }

@@ -13,7 +13,18 @@ import { useInputsStore } from './inputs.store.ts'
 
 const base = testShow()
 const camera = base.inputs.find(isCamera) as CameraInput
-const clip: ClipInput = { id: 'clip', kind: 'clip', name: 'Clip', asset: 'a'.repeat(64), fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+const clip: ClipInput = {
+  id: 'clip',
+  kind: 'clip',
+  name: 'Clip',
+  asset: 'a'.repeat(64),
+  fromMs: 0,
+  toMs: null,
+  rate: 1,
+  loops: true,
+  moving: null,
+  treatment: [],
+}
 const screen: ScreenInput = { id: 'desk', kind: 'screen', name: 'Desk', source: { type: 'shared', label: '' }, frameRate: 30, treatment: [] }
 const show = addInput(addInput(base, clip), screen)
 const air = shallowReactive({ pictured: show as Show | null, held: null as Show | null, onAirSceneId: null as string | null })

@@ -1,7 +1,9 @@
 import type { DeviceOutWays } from '../../webcam/device-out.ts'
 import type { Patch } from '../../core/patch/patch.ts'
 import type { ChainFile } from '../../core/show/schema.ts'
-import type { MovingBackground, MovingColours } from '../../core/backgrounds/moving.ts'
+import type { MovingColours } from '../../core/backgrounds/moving.ts'
+import type { MovingBackground } from '../../core/inputs/clip.ts'
+import type { KeptGraphic } from '../../core/show/kept-graphic.ts'
 import type { Show } from '../../core/show/show.ts'
 import { sendFile, type Sending } from './send-file.ts'
 
@@ -63,6 +65,13 @@ export interface Preset {
   readonly chain: ChainFile
 }
 
+/** A graphic that is kept for any show. */
+export interface SavedGraphic {
+  readonly id: string
+  readonly name: string
+  readonly graphic: KeptGraphic
+}
+
 /** What was decided for a site that asked for the feed. */
 export interface Site {
   readonly origin: string
@@ -70,8 +79,8 @@ export interface Site {
   readonly decidedAt: string
 }
 
-/** A preset that cannot be read any more. */
-export interface UnreadablePreset {
+/** One kept under a name that cannot be read any more. */
+export interface UnreadableNamed {
   readonly id: string
   readonly name: string
   readonly reason: string
@@ -152,9 +161,12 @@ export const api = {
   restoreVersion: (id: string, revision: number) => call<StoredShow>(`/shows/${encodeURIComponent(id)}/restore`, sending('POST', { revision })),
   /** Where a show's stored text can be had, readable or not. */
   documentUrl: (id: string) => `/api/shows/${encodeURIComponent(id)}/document`,
-  listPresets: () => call<{ presets: Preset[]; unreadable: UnreadablePreset[] }>('/presets'),
+  listPresets: () => call<{ presets: Preset[]; unreadable: UnreadableNamed[] }>('/presets'),
   savePreset: (name: string, chain: ChainFile) => call<Preset>('/presets', sending('POST', { name, chain })),
   deletePreset: (id: string) => call<void>(`/presets/${encodeURIComponent(id)}`, { method: 'DELETE' }),
+  listGraphics: () => call<{ graphics: SavedGraphic[]; unreadable: UnreadableNamed[] }>('/graphics'),
+  saveGraphic: (name: string, graphic: KeptGraphic) => call<SavedGraphic>('/graphics', sending('POST', { name, graphic })),
+  deleteGraphic: (id: string) => call<void>(`/graphics/${encodeURIComponent(id)}`, { method: 'DELETE' }),
   /** Keeps a file; throws an AbortError when it is given up on the way. */
   addAsset: async (file: File, sending?: Sending) => {
     const { status, body } = await sendFile(`/api/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`, file, sending)

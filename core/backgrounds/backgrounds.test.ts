@@ -12,7 +12,8 @@ import { setStyle } from '../show/style.ts'
 import type { Show } from '../show/show.ts'
 import { planFrame } from '../stage/plan-frame.ts'
 import { drawBackground, drawnBackgrounds, isDrawnBackground } from './drawn.ts'
-import { drawMoving, movingBackgrounds, MOVING_PICTURES, MOVING_SIZE } from './moving.ts'
+import { drawMoving, MOVING_PICTURES, MOVING_SIZE } from './moving.ts'
+import { movingBackgrounds } from '../inputs/clip.ts'
 import { backgroundOf, favouriteBackground, inputBackground, setBackground } from './set-background.ts'
 
 let count = 0

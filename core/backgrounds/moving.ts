@@ -1,10 +1,8 @@
 // Backgrounds that move and loop, picture by picture. The last picture is followed by the first without a jump: everything has a whole number of turns.
 import { parseHex } from '../colour/hex.ts'
 import { seededRandom } from '../random/seeded.ts'
+import type { MovingBackground } from '../inputs/clip.ts'
 import type { StyleColour } from '../style/style-names.ts'
-
-export const movingBackgrounds = ['drift', 'tide', 'motes'] as const
-export type MovingBackground = (typeof movingBackgrounds)[number]
 
 /** The colours of the show that they are drawn in, "#rrggbb" each. */
 export type MovingColours = Readonly<Record<Extract<StyleColour, 'ground' | 'panel' | 'accent'>, string>>

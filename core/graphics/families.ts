@@ -1,8 +1,9 @@
 // Families of graphics: what sits behind words, and which of the show's colours the words then have. A family looks the same in every kind.
 import type { Rect } from '../box/fit.ts'
+import type { Frame } from '../box/frame.ts'
 import type { Appearance } from '../motion/appearance.ts'
 import { namedEasings } from '../motion/easing.ts'
-import type { StyleColour } from '../style/style-names.ts'
+import { fromShow, type StyleColour } from '../style/style-names.ts'
 import { bandOf, fading, inset, plain, type Part } from './parts.ts'
 
 export const graphicFamilies = ['ruled', 'card', 'block', 'open'] as const
@@ -25,8 +26,15 @@ export interface Family {
   readonly ground: (box: Rect, unit: number, stand: Stand, opacity: number, canvas: Rect) => Ground
   /** A frame around the whole picture. */
   readonly border: (canvas: Rect, unit: number) => readonly Part[]
+  /** How a photo in it is framed. */
+  readonly photo: (unit: number) => Partial<Frame>
   readonly entrance: Omit<Appearance, 'delayMs'>
 }
+
+const ringed = (widthPx: number, colour: StyleColour): Partial<Frame> => ({
+  form: 'ellipse',
+  border: { widthPx, colour: fromShow(colour), opacity: 1, side: 'inside' },
+})
 
 const come = (kind: Appearance['kind'], durationMs: number, side: Appearance['side'] = 'left') => ({ kind, durationMs, side, easing: namedEasings.easeOut })
 
@@ -60,6 +68,7 @@ const ruled: Family = {
       },
     ]
   },
+  photo: () => ({}),
   entrance: come('wipe', 500),
 }
 
@@ -85,6 +94,7 @@ const card: Family = {
     const border = { widthPx: thick, colour: 'show:accent', opacity: 1, side: 'inside' as const }
     return [{ type: 'plate', box: canvas, fill: plain('panel', 0), frame: { border, cornerRadiusPx: 44 * unit }, turn: 0 }]
   },
+  photo: () => ({ form: 'ellipse' }),
   entrance: come('grow', 380),
 }
 
@@ -125,6 +135,7 @@ const block: Family = {
     }
     return [...corner(false, false), ...corner(true, false), ...corner(false, true), ...corner(true, true)]
   },
+  photo: () => ({}),
   entrance: come('slide', 420),
 }
 
@@ -141,6 +152,7 @@ const open: Family = {
     const border = { widthPx: 3 * unit, colour: 'show:panel', opacity: 1, side: 'inside' as const }
     return [{ type: 'plate', box: inset(canvas, gap), fill: plain('panel', 0), frame: { border }, turn: 0 }]
   },
+  photo: (unit) => ringed(3 * unit, 'panel'),
   entrance: come('fade', 450),
 }
 

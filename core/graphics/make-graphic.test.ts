@@ -18,7 +18,7 @@ import { graphicKinds, makeGraphic, type GraphicWords } from './make-graphic.ts'
 
 const words: GraphicWords = {
   names: Object.fromEntries(graphicKinds.map((kind) => [kind, kind])) as GraphicWords['names'],
-  parts: { plate: 'Plate', name: 'Name', heading: 'Heading', text: 'Text', point: 'Point', source: 'Source' },
+  parts: { plate: 'Plate', photo: 'Photo', name: 'Name', heading: 'Heading', text: 'Text', point: 'Point', source: 'Source' },
   says: {
     title: 'Title',
     subtitle: 'Subtitle',

@@ -1,20 +1,23 @@
 // Graphics ready to use: kinds of them, each in every family. What comes out is a scene like any other, to be changed as one.
 import type { Rect } from '../box/fit.ts'
 import { safeArea } from '../layout/safe-area.ts'
+import type { Input } from '../inputs/input.ts'
 import type { Canvas, Content } from '../layers/layer.ts'
 import type { Appearance } from '../motion/appearance.ts'
 import type { MakeId } from '../random/make-id.ts'
 import { newScene } from '../show/create.ts'
 import type { Scene } from '../show/show.ts'
+import { PHOTO_ROOM } from '../show/visibility.ts'
 import { families, type Family, type GraphicFamily, type Stand } from './families.ts'
 import { layersFrom, type Part, type WordsBlock, type WordsPart } from './parts.ts'
 
-export const graphicKinds = ['nameStrip', 'title', 'banner', 'agenda', 'caption', 'quote', 'countdown', 'clock', 'border'] as const
+export const graphicKinds = ['nameStrip', 'portrait', 'title', 'banner', 'agenda', 'caption', 'quote', 'countdown', 'clock', 'border'] as const
 export type GraphicKind = (typeof graphicKinds)[number]
 
 /** Keys that show and hide graphics unless the presenter changes them, by the place of the letter on the keyboard. */
 export const USUAL_KEYS: Readonly<Record<GraphicKind | 'logo', string>> = {
   nameStrip: 'KeyN',
+  portrait: 'KeyP',
   title: 'KeyT',
   banner: 'KeyI',
   agenda: 'KeyA',
@@ -35,7 +38,7 @@ export interface GraphicPreset {
 /** The words of graphics in the presenter's language: what they and their parts are called, and what they say at first. */
 export interface GraphicWords {
   readonly names: Readonly<Record<GraphicKind, string>>
-  readonly parts: Readonly<Record<'plate' | 'name' | 'heading' | 'text' | 'point' | 'source', string>>
+  readonly parts: Readonly<Record<'plate' | 'photo' | 'name' | 'heading' | 'text' | 'point' | 'source', string>>
   readonly says: {
     readonly title: string
     readonly subtitle: string
@@ -70,12 +73,14 @@ interface Sheet {
   readonly safe: Rect
   /** A pixel of a canvas of 720 lines, or columns where it is upright. */
   readonly unit: number
+  /** Who is shown, in a graphic with a photo. */
+  readonly photo: Input | null
 }
 
-/** A graphic of a kind in the looks of a family, for a canvas of any shape. */
-export function makeGraphic({ kind, family }: GraphicPreset, words: GraphicWords, canvas: Canvas, makeId: MakeId): NewGraphic {
+/** A graphic of a kind in the looks of a family, for a canvas of any shape; `photo` for one that shows somebody, an input of the show. */
+export function makeGraphic({ kind, family }: GraphicPreset, words: GraphicWords, canvas: Canvas, makeId: MakeId, photo: Input | null = null): NewGraphic {
   const { widthPx, heightPx } = canvas
-  const sheet = { family: families[family], words, canvas, safe: safeArea('title', widthPx, heightPx), unit: Math.min(widthPx, heightPx) / 720 }
+  const sheet = { family: families[family], words, canvas, safe: safeArea('title', widthPx, heightPx), unit: Math.min(widthPx, heightPx) / 720, photo }
   const parts = drawn[kind](sheet)
   const { entrance } = sheet.family
   const comes = (turn: number): Appearance => ({ ...entrance, ...(turn === 0 ? {} : { kind: 'fade' }), delayMs: turn * BETWEEN_TURNS_MS })
@@ -88,13 +93,9 @@ const drawn: Readonly<Record<GraphicKind, (sheet: Sheet) => readonly Part[]>> = 
   nameStrip: (sheet) => {
     const { safe, unit, words } = sheet
     const box = bottomLeft(safe, Math.min(safe.width, 560 * unit), 116 * unit)
-    return worded(sheet, box, 'bottom', PLATE_OPACITY, (room, head, body) => [
-      part(words.parts.name, room, [
-        { text: '{name}', sizePx: 40 * unit, weight: 700, colour: head },
-        { text: '{title}', sizePx: 25 * unit, weight: 450, colour: body },
-      ]),
-    ])
+    return worded(sheet, box, 'bottom', PLATE_OPACITY, (room, head, body) => [part(words.parts.name, room, nameBlocks(unit, head, body))])
   },
+  portrait: (sheet) => portrait(sheet),
   title: (sheet) => {
     const { safe, unit, words } = sheet
     const width = Math.min(safe.width, 940 * unit)
@@ -206,6 +207,34 @@ function worded({ family, unit, canvas: { widthPx, heightPx } }: Sheet, box: Rec
   const { parts, room, head, body } = family.ground(box, unit, stand, opacity, { x: 0, y: 0, width: widthPx, height: heightPx })
   return [...parts, ...fill(room, head, body)]
 }
+
+/** A name strip with a photo at its beginning. Its parts know what becomes of them without it. */
+function portrait(sheet: Sheet): readonly Part[] {
+  const { safe, unit, words, family } = sheet
+  const box = bottomLeft(safe, Math.min(safe.width, 680 * unit), 140 * unit)
+  let photoBox = box
+  let wordsX = box.x
+  const parts = worded(sheet, box, 'bottom', PLATE_OPACITY, (room, head, body) => {
+    const side = Math.min(room.height, room.width / 3)
+    photoBox = { x: room.x, y: room.y + (room.height - side) / 2, width: side, height: side }
+    const beside = Math.round(Math.round(side) * PHOTO_ROOM)
+    wordsX = room.x + beside
+    return [
+      { type: 'photo', name: words.parts.photo, box: photoBox, frame: family.photo(unit), photo: sheet.photo, turn: 0 },
+      {
+        ...part(words.parts.name, { ...room, x: room.x + beside, width: room.width - beside }, nameBlocks(unit, head, body)),
+        part: 'besidePhoto',
+      },
+    ]
+  })
+  const isRound = ({ box: { x, width } }: Part) => x <= photoBox.x && x + width > wordsX && width < sheet.canvas.widthPx
+  return parts.map((each) => (each.type === 'plate' && isRound(each) ? { ...each, part: 'roundPhoto' } : each))
+}
+
+const nameBlocks = (unit: number, head: WordsBlock['colour'], body: WordsBlock['colour']): readonly WordsBlock[] => [
+  { text: '{name}', sizePx: 40 * unit, weight: 700, colour: head },
+  { text: '{title}', sizePx: 25 * unit, weight: 450, colour: body },
+]
 
 /** A banner at the side, from edge to edge; on an upright canvas along the bottom. Its words stay where every screen shows them. */
 function bannered(sheet: Sheet, fill: Fill): readonly Part[] {

@@ -2,8 +2,8 @@
 import type { Rect } from '../box/fit.ts'
 import { PLAIN_FRAME, type Frame } from '../box/frame.ts'
 import type { Appearance } from '../motion/appearance.ts'
-import type { Content, Layer } from '../layers/layer.ts'
-import { newLayerBase } from '../layers/layer.ts'
+import type { Input } from '../inputs/input.ts'
+import { newLayerBase, type Content, type Layer, type LayerPart } from '../layers/layer.ts'
 import type { Fill } from '../paint/fill.ts'
 import type { MakeId } from '../random/make-id.ts'
 import { fromShow, type ShowColour, type StyleColour } from '../style/style-names.ts'
@@ -17,6 +17,18 @@ export interface PlatePart {
   readonly frame?: Partial<Frame>
   /** The order in which it comes; parts of one order come together. */
   readonly turn: number
+  /** What it is in a graphic with a photo. */
+  readonly part?: LayerPart
+}
+
+/** A picture of somebody, filled into its box; a plate of the accent where there is none yet. */
+export interface PhotoPart {
+  readonly type: 'photo'
+  readonly name: string
+  readonly box: Rect
+  readonly frame: Partial<Frame>
+  readonly photo: Input | null
+  readonly turn: number
 }
 
 /** Words in a box; too many are set smaller, all together. */
@@ -28,6 +40,8 @@ export interface WordsPart {
   readonly blocks: readonly WordsBlock[]
   readonly align: TextContent['align']
   readonly turn: number
+  /** What they are in a graphic with a photo. */
+  readonly part?: LayerPart
 }
 
 export interface WordsBlock {
@@ -37,7 +51,7 @@ export interface WordsBlock {
   readonly colour: StyleColour
 }
 
-export type Part = PlatePart | WordsPart
+export type Part = PlatePart | WordsPart | PhotoPart
 
 export const plain = (colour: StyleColour, opacity = 1): Fill => ({ kind: 'plain', colour: fromShow(colour), opacity })
 
@@ -79,10 +93,15 @@ export function layersFrom(
   const layers = parts.map((part): Layer => {
     const { x, y, width, height } = part.box
     const placement = { x: Math.round(x), y: Math.round(y), width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)), angleDeg: 0 }
-    const moves = { entrance: entrance(part.turn), exit }
-    if (part.type === 'plate') {
-      const base = newLayerBase(names.plate, { ...placement, fit: 'stretch' }, makeId)
-      contents.push({ id: base.id, kind: 'shape', fill: part.fill, outline: null })
+    const moves = { entrance: entrance(part.turn), exit, part: part.type === 'photo' ? ('photo' as const) : (part.part ?? null) }
+    if (part.type === 'photo' && part.photo !== null) {
+      const base = newLayerBase(part.name, { ...placement, fit: 'fill' }, makeId)
+      return { ...base, ...moves, kind: 'input', inputId: part.photo.id, frame: { ...PLAIN_FRAME, ...part.frame } }
+    }
+    if (part.type !== 'words') {
+      const [name, fill] = part.type === 'photo' ? [part.name, plain('accent')] : [names.plate, part.fill]
+      const base = newLayerBase(name, { ...placement, fit: 'stretch' }, makeId)
+      contents.push({ id: base.id, kind: 'shape', fill, outline: null })
       return { ...base, ...moves, kind: 'shape', contentId: base.id, frame: { ...PLAIN_FRAME, ...part.frame } }
     }
     const base = newLayerBase(part.name, { ...placement, fit: 'fit' }, makeId)

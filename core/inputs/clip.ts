@@ -6,6 +6,10 @@ import type { MakeId } from '../random/make-id.ts'
 import { assetSchema, inputBase } from './schema.ts'
 import { inputSourceId } from './source-ids.ts'
 
+/** Moving backgrounds of our own. */
+export const movingBackgrounds = ['drift', 'tide', 'motes'] as const
+export type MovingBackground = (typeof movingBackgrounds)[number]
+
 /** A moving picture from a file. */
 export interface ClipInput extends InputBase {
   readonly kind: 'clip'
@@ -18,6 +22,8 @@ export interface ClipInput extends InputBase {
   readonly rate: number
   /** Whether it begins again at its end, or holds its last picture. */
   readonly loops: boolean
+  /** Which background of our own the file is, drawn anew when the show's colours change; null for any other file. */
+  readonly moving: MovingBackground | null
 }
 
 const schema = z
@@ -29,6 +35,7 @@ const schema = z
     toMs: number(RANGES.clipMs).nullable(),
     rate: number(RANGES.clipRate),
     loops: z.boolean(),
+    moving: z.enum(movingBackgrounds).nullable(),
   })
   .refine(({ fromMs, toMs }) => toMs === null || toMs > fromMs, { path: ['toMs'], message: 'must be later than fromMs' })
 
@@ -51,6 +58,6 @@ export const clip: InputDefinition<'clip'> = {
 export const isClip = (input: Input): input is ClipInput => input.kind === 'clip'
 
 /** A clip that plays whole, again and again. */
-export function newClip(name: string, asset: string, makeId: MakeId): ClipInput {
-  return { id: makeId(), kind: 'clip', name, asset, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+export function newClip(name: string, asset: string, makeId: MakeId, moving: MovingBackground | null = null): ClipInput {
+  return { id: makeId(), kind: 'clip', name, asset, fromMs: 0, toMs: null, rate: 1, loops: true, moving, treatment: [] }
 }

@@ -38,8 +38,11 @@ export type ContentKind = keyof ContentForms
 export type ContentOf<K extends ContentKind> = ContentForms[K]
 export type Content = ContentForms[ContentKind]
 
-/** What a layer was made for: the line between page and presenter, the words of a page in front of a presenter, or a background from the library. */
-export const layerParts = ['divider', 'ink', 'background'] as const
+/**
+ * What a layer was made for: the line between page and presenter, the words of a page in front of a presenter, a background from the library; or,
+ * in a graphic with a photo, the photo, what stands beside it and moves into its place without it, and what lies round both and shrinks.
+ */
+export const layerParts = ['divider', 'ink', 'background', 'photo', 'besidePhoto', 'roundPhoto'] as const
 export type LayerPart = (typeof layerParts)[number]
 
 export interface LayerBase {
@@ -47,7 +50,7 @@ export interface LayerBase {
   readonly name: string
   readonly visible: boolean
   readonly locked: boolean
-  /** Layouts show it where they need it and hide it where they don't; null: it is none of theirs. */
+  /** Null: it was made for nothing in particular. */
   readonly part: LayerPart | null
   readonly placement: Placement
   /** What of its picture is shown here; null: all of it. The rest is what `placement.fit` fits into the box. */

@@ -170,7 +170,9 @@ describe('migration', () => {
     const bare = (value: unknown): unknown =>
       JSON.parse(
         JSON.stringify(value, (key, part: unknown) =>
-          ['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style', 'transition', 'transitions', 'favourites'].includes(key) ? undefined : part,
+          ['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style', 'transition', 'transitions', 'favourites', 'moving'].includes(key)
+            ? undefined
+            : part,
         ),
       )
     const scenes = saved.scenes.map((scene) => ({ ...scene, locked: false }))
@@ -181,7 +183,7 @@ describe('migration', () => {
     const saved = stored('show-v6') as Show
     const opened = readShow(structuredClone(saved))
     const scenes = saved.scenes.map((scene) => ({ ...scene, graphic: null, transition: null }))
-    expect(opened).toEqual({ ...saved, version: 8, style: USUAL_STYLE, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
+    expect(opened).toEqual({ ...saved, version: 9, style: USUAL_STYLE, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
     // Its pictures are planned as they were: nothing in it names the show's colours.
     expect(styledShow(opened)).toBe(opened)
   })
@@ -191,7 +193,14 @@ describe('migration', () => {
     expect(saved.scenes.filter(({ graphic }) => graphic !== null).length).toBe(2)
     const scenes = saved.scenes.map((scene) => ({ ...scene, transition: null }))
     const opened = readShow(structuredClone(saved))
-    expect(opened).toEqual({ ...saved, version: 8, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
+    expect(opened).toEqual({ ...saved, version: 9, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
     for (const { id: toId } of opened.scenes) expect(transitionTo(opened, opened.scenes[0]!.id, toId).kind).toBe('cut')
+  })
+
+  it('opens a show that version 8 saved: its clips are files like any other', () => {
+    const saved = stored('show-v8') as Show
+    expect(saved.inputs.some(({ kind }) => kind === 'clip')).toBe(true)
+    const inputs = saved.inputs.map((input) => (input.kind === 'clip' ? { ...input, moving: null } : input))
+    expect(readShow(structuredClone(saved))).toEqual({ ...saved, version: 9, inputs })
   })
 })

@@ -42,7 +42,18 @@ describe('a new layer', () => {
   })
 
   it('a clip that fills comes in front of a picture that fills, fitted or filled, and behind people; a colour comes behind both', () => {
-    const clip: Input = { id: 'clip', kind: 'clip', name: 'Clip', asset: 'c'.repeat(64), fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+    const clip: Input = {
+      id: 'clip',
+      kind: 'clip',
+      name: 'Clip',
+      asset: 'c'.repeat(64),
+      fromMs: 0,
+      toMs: null,
+      rate: 1,
+      loops: true,
+      moving: null,
+      treatment: [],
+    }
     const colour: Input = { id: 'colour', kind: 'colour', name: 'Colour', colour: '#204060', treatment: [] }
     const withBoth = addInput(addInput(show, clip), colour)
     const fill = (input: Input): Layer => ({

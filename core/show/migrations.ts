@@ -63,6 +63,8 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
     favourites: [],
     scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, transition: null })),
   }),
+  // Version 8 did not know which clips are backgrounds of our own.
+  8: (stored) => ({ ...stored, version: 9, inputs: upgradeEach(stored['inputs'], (input) => (input['kind'] === 'clip' ? { ...input, moving: null } : input)) }),
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
@@ -117,7 +119,7 @@ function upgradeStep(step: Loose): unknown[] {
 }
 
 /** The version that shows have now. */
-export const CURRENT_VERSION = 8
+export const CURRENT_VERSION = 9
 
 /** A stored show of an earlier version as one of this; anything else as it is. */
 export function upgradeShow(stored: unknown): unknown {

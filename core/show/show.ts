@@ -87,7 +87,7 @@ export type Favourite = { readonly type: 'drawn'; readonly name: string } | { re
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 8
+  readonly version: 9
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]

@@ -98,7 +98,7 @@ describe('Covers', () => {
 
   it('waits for no screen and no film: a window and a film are drawn, of an animation its first picture', async () => {
     const base = newShow('Morning', { scene: 'Opening', camera: 'Camera', wall: 'Wall' }, makeId)
-    const clip: Input = { id: makeId(), kind: 'clip', name: 'Loop', asset: RED, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+    const clip: Input = { id: makeId(), kind: 'clip', name: 'Loop', asset: RED, fromMs: 0, toMs: null, rate: 1, loops: true, moving: null, treatment: [] }
     const screen = newScreen('Screen', { type: 'shared', label: '' }, makeId)
     const onLeft = (input: Input): Show => {
       const layer = newInputLayer(input, base.canvas, makeId)

@@ -5,7 +5,18 @@ import type { ClipInput, Show } from '../../core/show/show.ts'
 import type { ClipReport, FromClip, ToClip } from '../clip/clip-protocol.ts'
 import { ClipManager } from './clip-manager.ts'
 
-const loop: ClipInput = { id: 'loop', kind: 'clip', name: 'Loop', asset: 'a'.repeat(64), fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+const loop: ClipInput = {
+  id: 'loop',
+  kind: 'clip',
+  name: 'Loop',
+  asset: 'a'.repeat(64),
+  fromMs: 0,
+  toMs: null,
+  rate: 1,
+  loops: true,
+  moving: null,
+  treatment: [],
+}
 const once: ClipInput = { ...loop, id: 'once', loops: false }
 const none = new Set<string>()
 const REPORT: ClipReport = { isPlaying: false, isOver: false, mediaUs: 0, durationUs: 9, widthPx: 2, heightPx: 2, skipped: 0, damage: null }

@@ -7,7 +7,7 @@ import { testShow } from '../../tests/support/shows.ts'
 import { contrastOf } from '../../core/colour/contrast.ts'
 import { graphicFamilies } from '../../core/graphics/families.ts'
 import { graphicKinds, makeGraphic, type GraphicPreset } from '../../core/graphics/make-graphic.ts'
-import { isTextItem } from '../../core/layers/text.ts'
+import { isText, isTextItem } from '../../core/layers/text.ts'
 import { safeArea } from '../../core/layout/safe-area.ts'
 import type { Picture } from '../../core/picture/picture.ts'
 import type { FramePlan, TextJob } from '../../core/plan/frame-plan.ts'
@@ -99,7 +99,7 @@ function inkOutside(job: TextJob): number {
 describe.each(graphicKinds.filter((kind) => kind !== 'border').flatMap((kind) => graphicFamilies.map((family) => ({ kind, family }))))(
   '$kind, $family',
   (preset) => {
-    it.each(Object.entries(texts).flatMap(([name, words]) => canvases.map((canvas) => [name, canvas, words] as const)))('%s on %o', (_name, canvas, words) => {
+    it.each(Object.entries(texts).flatMap(([name, words]) => canvases.map((canvas) => [name, canvas, words] as const)))('%s on %o', (name, canvas, words) => {
       const { show, graphic } = withWords(preset, canvas, words)
       const plan = planFrame(show, { scene: graphic, ground: 'black' }, 0, new Map())
       const pictures = picturesOf(plan, true)
@@ -108,7 +108,9 @@ describe.each(graphicKinds.filter((kind) => kind !== 'border').flatMap((kind) =>
       const bare = renderReference(plan, picturesOf(plan, false)).data
       // SMPTE ST 2046-1:2009 and EBU R 95: 5 % from every edge; a pixel is rounding.
       const safe = safeArea('title', canvas.widthPx, canvas.heightPx)
-      let [ink, outside, least] = [0, 0, Infinity]
+      let [ink, outside] = [0, 0]
+      /** Contrasts of the ink of each text. */
+      const contrasts = graphic.layers.filter(isText).map(({ placement }) => ({ placement, ratios: [] as number[] }))
       for (let y = 0; y < canvas.heightPx; y += 1) {
         for (let x = 0; x < canvas.widthPx; x += 1) {
           const at = (y * canvas.widthPx + x) * 4
@@ -118,14 +120,18 @@ describe.each(graphicKinds.filter((kind) => kind !== 'border').flatMap((kind) =>
           if (change < 0.05) continue
           ink += 1
           if (x < safe.x - 1 || y < safe.y - 1 || x > safe.x + safe.width + 1 || y > safe.y + safe.height + 1) outside += 1
-          // The middle of strokes: where edges are smoothed, ink is thinner by design.
-          if (change > 0.45) least = Math.min(least, contrastOf(words_, ground))
+          const text = contrasts.find(({ placement: box }) => x >= box.x && y >= box.y && x < box.x + box.width && y < box.y + box.height)
+          text?.ratios.push(contrastOf(words_, ground))
         }
       }
       expect(ink, 'there are words').toBeGreaterThan(15)
       expect(outside, 'pixels outside the title-safe area').toBe(0)
-      // WCAG 2.2, 1.4.3.
-      if (least < Infinity) expect(least, 'contrast').toBeGreaterThanOrEqual(2.5)
+      // WCAG 2.2, 1.4.3, at the middle of strokes, the tenth that stands out most: where edges are smoothed, ink is thinner by design. Words that are
+      // too many are set so small here that no stroke is a pixel wide; at 720 lines they are not.
+      for (const { ratios } of contrasts) {
+        const middle = ratios.sort((one, other) => other - one)[Math.floor(ratios.length / 10)]
+        if (middle !== undefined) expect(middle, 'contrast').toBeGreaterThanOrEqual(name === 'short' ? 4.5 : 2.5)
+      }
     })
   },
 )

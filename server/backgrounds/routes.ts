@@ -3,15 +3,8 @@ import { Router, json } from 'express'
 import pLimit from 'p-limit'
 import sharp from 'sharp'
 import { z } from 'zod'
-import {
-  drawMoving,
-  MOVING_PICTURES,
-  MOVING_RATE,
-  MOVING_SIZE,
-  movingBackgrounds,
-  type MovingBackground,
-  type MovingColours,
-} from '../../core/backgrounds/moving.ts'
+import { drawMoving, MOVING_PICTURES, MOVING_RATE, MOVING_SIZE, type MovingColours } from '../../core/backgrounds/moving.ts'
+import { movingBackgrounds, type MovingBackground } from '../../core/inputs/clip.ts'
 import { colour } from '../../core/schema/values.ts'
 import type { AssetStore } from '../assets/asset-store.ts'
 

@@ -82,4 +82,16 @@ export const migrations: readonly { readonly name: string; readonly up: (queries
       await queries.addColumn('show_versions', 'label', { type: DataTypes.STRING(160), allowNull: true })
     },
   },
+  {
+    name: '008-graphics',
+    up: async (queries) => {
+      await queries.createTable('graphics', {
+        id: { type: DataTypes.STRING(40), primaryKey: true },
+        name: { type: DataTypes.STRING(80), allowNull: false },
+        document: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      })
+      await queries.addIndex('graphics', ['name'], { unique: true, name: 'graphics_name' })
+    },
+  },
 ]

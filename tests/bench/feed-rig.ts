@@ -168,7 +168,18 @@ async function withClipAndScreen(server: TestServer, show: Show): Promise<Show> 
   const coded = ['-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '6M', '-pix_fmt', 'yuv420p', '-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', '-']
   const bytes = execFileSync('ffmpeg', ['-v', 'error', ...source, ...coded], { maxBuffer: 1 << 28 })
   const { hash } = await server.assets.add(bytes, 'wall.mp4')
-  const clip: Input = { id: 'bench-clip', kind: 'clip', name: 'Moving wall', asset: hash, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] }
+  const clip: Input = {
+    id: 'bench-clip',
+    kind: 'clip',
+    name: 'Moving wall',
+    asset: hash,
+    fromMs: 0,
+    toMs: null,
+    rate: 1,
+    loops: true,
+    moving: null,
+    treatment: [],
+  }
   const screen: Input = { id: 'bench-screen', kind: 'screen', name: 'Screen', source: { type: 'standin' }, frameRate: 30, treatment: [] }
   const welcome = show.scenes[0]!
   let count = 0

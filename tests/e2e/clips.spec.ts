@@ -333,7 +333,7 @@ test('a damaged clip that a show holds already plays as far as it is good, and s
 test('a clip that cannot be played is named in every scene that shows it, also while that is on air', async ({ page, server }) => {
   const { hash } = await server.assets.add(fileOf('web.mp4'), 'intro.mp4')
   const { show, revision } = await server.shows.get('demo-brood-frame')
-  const clip = { id: 'intro', kind: 'clip', name: 'Intro', asset: hash, fromMs: 0, toMs: null, rate: 1, loops: true, treatment: [] } as const
+  const clip = { id: 'intro', kind: 'clip', name: 'Intro', asset: hash, fromMs: 0, toMs: null, rate: 1, loops: true, moving: null, treatment: [] } as const
   const scenes = show.scenes.map((scene, index) => {
     const like = show.scenes.flatMap(({ layers }) => layers).find((layer) => layer.kind === 'input')!
     return index > 2 ? scene : { ...scene, layers: [...scene.layers, { ...like, id: `intro-${index}`, name: 'Intro', inputId: 'intro' }] }

@@ -95,7 +95,7 @@ async function walk(page: Page, server: TestServer, check: (what: string) => Pro
   await check('an empty scene')
   await page.keyboard.press('Control+z')
   await page.locator('.build-scenes button:has(.lucide-plus)').last().click()
-  await expect(page.getByTestId('graphic-gallery').locator('canvas')).toHaveCount(10)
+  await expect(page.getByTestId('graphic-gallery').locator('canvas')).toHaveCount(11)
   await check('the gallery of graphics')
   await page.getByTestId('graphic-gallery').locator('button:has(canvas)').nth(3).click()
   await expect(page.getByTestId('graphic-form')).toBeVisible()

@@ -149,7 +149,7 @@ export function showCase(seed: number, moves = false): ShowCase {
   return {
     show: {
       format: 'green-room-show',
-      version: 8,
+      version: 9,
       name: 'Random',
       canvas: CANVAS,
       inputs,

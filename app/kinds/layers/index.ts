@@ -3,6 +3,7 @@ import type { Component } from 'vue'
 import type { LayerKind, LayerOf } from '../../../core/layers/layer.ts'
 import type { LayerFace } from './face.ts'
 import GroupSection from './group/GroupSection.vue'
+import LinkedSceneSection from './scene/LinkedSceneSection.vue'
 import ShapeSection from './shape/ShapeSection.vue'
 import TextSection from './text/TextSection.vue'
 
@@ -11,7 +12,7 @@ export const layerFaces: { readonly [K in LayerKind]: LayerFace<K> } = {
   text: { section: TextSection as Component, holds: () => null, opens: 'words' },
   shape: { section: ShapeSection as Component, holds: () => null, opens: null },
   group: { section: GroupSection as Component, holds: ({ layers }) => layers.length, opens: 'layers' },
-  scene: { section: null, holds: () => null, opens: null },
+  scene: { section: LinkedSceneSection, holds: () => null, opens: null },
 }
 
 /** How the kind of a layer shows itself. */

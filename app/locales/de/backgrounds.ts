@@ -10,7 +10,7 @@ export const backgroundWords: Words<typeof english> = {
     drawnTitle: 'In Ihren Farben gezeichnet',
     movingTitle: 'Bewegt',
     ownTitle: 'In dieser Show',
-    styleHint: 'Gezeichnete Hintergründe folgen ihnen. Einen bewegten nach einer Änderung neu wählen.',
+    styleHint: 'Alle gezeichneten Hintergründe folgen ihnen.',
     making: 'Er wird in Ihren Farben gezeichnet. Das dauert einige Sekunden.',
     favour: '{name} merken',
     unfavour: '{name} nicht mehr merken',

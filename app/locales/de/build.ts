@@ -145,6 +145,8 @@ export const buildWords: Words<typeof english> = {
     copiedSame: 'Verknüpfte Kopie: Änderungen gelten für beide',
     makeSame: 'Diese Kopie verknüpfen',
     makeOwn: 'Zur eigenen Kopie machen',
+    follows: 'Zeigt {name} und folgt jeder Änderung.',
+    openShown: 'Öffnen',
     order: 'Reihenfolge',
     menu: 'Aktionen',
     groupWith: 'Mit {name} dahinter gruppieren',

@@ -189,6 +189,7 @@ const de: Words<typeof en> = {
   units: { stops: 'LW', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
     motion: 'Bewegung von {name} ändern',
+    photo: 'Foto ändern',
     logo: 'Logo ändern',
     background: 'Hintergrund von {name} ändern',
     favourites: 'Lieblingshintergründe ändern',

@@ -41,6 +41,8 @@ export const refusals: Readonly<Record<string, string>> = {
   'not-found': 'Unter dieser Adresse gibt es nichts.',
   'preset-not-found': 'Diese Vorgabe gibt es nicht mehr.',
   'presets-full': 'Es gibt schon so viele Vorgaben, wie erlaubt sind. Zuerst eine löschen.',
+  'graphic-not-found': 'Diese Grafik gibt es nicht mehr.',
+  'graphics-full': 'Es gibt schon so viele gespeicherte Grafiken, wie erlaubt sind. Zuerst eine löschen.',
   'sites-full': 'Die Liste der Seiten ist voll. Zuerst eine entfernen.',
   'show-not-found': 'Diese Show gibt es nicht mehr.',
   'show-unreadable': 'Diese Show kann nicht gelesen werden. Eine frühere Version wiederherstellen, oder exportieren und löschen.',

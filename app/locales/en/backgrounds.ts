@@ -8,7 +8,7 @@ export const backgroundWords = {
     drawnTitle: 'Drawn in your colours',
     movingTitle: 'Moving',
     ownTitle: 'In this show',
-    styleHint: 'Drawn backgrounds follow them. Choose a moving one again after a change.',
+    styleHint: 'All drawn backgrounds follow them.',
     making: 'Drawing it in your colours. This takes a few seconds.',
     favour: 'Add {name} to favourites',
     unfavour: 'Remove {name} from favourites',

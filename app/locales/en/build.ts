@@ -145,6 +145,8 @@ export const buildWords = {
     copiedSame: 'Linked copy: changes show in both',
     makeSame: 'Link this copy',
     makeOwn: 'Make this a separate copy',
+    follows: 'It shows {name} and follows every change of it.',
+    openShown: 'Open it',
     order: 'Order',
     menu: 'Actions',
     groupWith: 'Group with {name} behind',

@@ -188,6 +188,7 @@ export default {
   edits: {
     motion: 'change motion of {name}',
     logo: 'change logo',
+    photo: 'change photo',
     background: 'change background of {name}',
     favourites: 'change favourite backgrounds',
     transition: 'change transition into {name}',

@@ -24,7 +24,7 @@ export function hiddenParts({ scenes }: Show): ReadonlySet<string> {
 function isIdle(show: Show, scene: Scene, layer: Layer): boolean {
   if (layer.part === null || layer.visible || layer.locked || layer.opacity !== 1) return false
   if (layer.part === 'ink') return isUsualInk(scene, layer)
-  return isShape(layer) && layer.blend === 'normal' && layer.treatment.length === 0 && isPlain(layer) && isUsualFill(show, layer)
+  return layer.part === 'divider' && isShape(layer) && layer.blend === 'normal' && layer.treatment.length === 0 && isPlain(layer) && isUsualFill(show, layer)
 }
 
 /** A layout makes ink that darkens, with the steps of its page. */
