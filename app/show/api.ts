@@ -13,6 +13,9 @@ export interface ShowSummary {
   readonly revision: number
   readonly updatedAt: string
   readonly sceneCount: number
+  /** Its scenes in order, without graphics. */
+  readonly scenes: readonly { readonly id: string; readonly name: string }[]
+  readonly canvas: { readonly widthPx: number; readonly heightPx: number }
   /** Why the stored show cannot be read; null when it can. */
   readonly unreadable: string | null
 }

@@ -4,7 +4,8 @@ import { onBeforeUnmount, ref, toRaw, useTemplateRef, watch } from 'vue'
 import type { Scene, Show } from '../../core/show/show.ts'
 import { useEngineStore } from '../engine/engine.store.ts'
 
-const props = defineProps<{ show: Show; scene: Scene; widthPx: number }>()
+/** Null while they are not known yet. */
+const props = defineProps<{ show: Show | null; scene: Scene | null; widthPx: number }>()
 const engine = useEngineStore()
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const isDrawn = ref(false)
@@ -12,6 +13,7 @@ let asked: AbortController | null = null
 
 async function draw(): Promise<void> {
   asked?.abort()
+  if (props.show === null || props.scene === null) return
   const mine = new AbortController()
   asked = mine
   const picture = await engine.calls().pictures.cover(toRaw(props.show), props.scene.id, props.widthPx, mine.signal)

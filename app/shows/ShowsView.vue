@@ -1,43 +1,36 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { Copy, Ellipsis, FolderInput, History, PackageOpen, Pencil, Plus, Search, Trash2 } from 'lucide-vue-next'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { Copy, FolderInput, History, PackageOpen, Pencil, Plus, Search, Trash2 } from 'lucide-vue-next'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { errorWords } from '../show/error-words.ts'
 import { useRouter } from 'vue-router'
 import { toast } from 'vue-sonner'
 import { isCamera } from '../../core/inputs/camera.ts'
 import { inputOf } from '../../core/layers/index.ts'
-import { ownScenesOf, renameShow } from '../../core/show/edits.ts'
+import { renameShow } from '../../core/show/edits.ts'
 import type { Layer, Show } from '../../core/show/show.ts'
-import ActionMenu, { type MenuAction } from '../base/ActionMenu.vue'
+import type { MenuAction } from '../base/ActionMenu.vue'
 import BaseButton from '../base/BaseButton.vue'
 import EmptyState from '../base/EmptyState.vue'
-import InlineName from '../base/InlineName.vue'
 import SelectMenu from '../base/SelectMenu.vue'
-import { api, ApiError, type DeletedShow, type ShowSummary, type StoredShow } from '../show/api.ts'
+import { api, type DeletedShow, type ShowSummary } from '../show/api.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DeletedShows from './DeletedShows.vue'
 import NewShowDialog from './NewShowDialog.vue'
-import ShowCover from './ShowCover.vue'
+import ShowRow from './ShowRow.vue'
 import { listedShows, showOrders, type ShowOrder } from './show-list.ts'
-import { figure } from '../base/decimals.ts'
-import { timeOf } from './relative-time.ts'
 import UnusedFiles from './UnusedFiles.vue'
 import { useTravel } from './use-travel.ts'
 import UnreadableShow from './UnreadableShow.vue'
 import VersionsDialog from './VersionsDialog.vue'
 
 const RETRY_MS = 1500
-/** How wide covers are drawn: sharp where a pixel of the page is two of the screen. */
-const COVER_PX = { first: 672, scene: 320 } as const
-/** Scenes that a row of the list has room for. */
-const SCENES_SHOWN = 4
 const { t, locale } = useI18n()
 const router = useRouter()
 const showStore = useShowStore()
-const shows = ref<StoredShow[]>([])
+const shows = shallowRef<readonly ShowSummary[]>([])
 const typed = ref('')
 const storedOrder = useLocalStorage<string>('green-room:show-order', 'changed')
 const order = computed<ShowOrder>({ get: () => showOrders.find((one) => one === storedOrder.value) ?? 'changed', set: (one) => (storedOrder.value = one) })
@@ -49,6 +42,7 @@ const isLoaded = ref(false)
 const hasFailed = ref(false)
 const renamingId = ref<string | null>(null)
 const isAsking = ref(false)
+const last = shallowRef<Show | null>(null)
 const versionsId = ref<string | null>(null)
 let timer: number | null = null
 
@@ -57,21 +51,13 @@ async function load(): Promise<void> {
     const [summaries, gone] = await Promise.all([api.listShows(), api.listDeleted()])
     deleted.value = gone
     unreadable.value = summaries.filter((summary) => summary.unreadable !== null)
-    const readable = summaries.filter((summary) => summary.unreadable === null)
-    // One that another tab deleted meanwhile is simply not there.
-    const loaded = await Promise.all(readable.map((summary) => api.getShow(summary.id).catch(goneAsNull)))
-    shows.value = loaded.filter((stored) => stored !== null)
+    shows.value = summaries.filter((summary) => summary.unreadable === null)
     isLoaded.value = true
     hasFailed.value = false
   } catch {
     hasFailed.value = true
     timer = window.setTimeout(() => void load(), RETRY_MS)
   }
-}
-
-function goneAsNull(error: unknown): null {
-  if (error instanceof ApiError && error.status < 500) return null
-  throw error
 }
 
 onMounted(() => {
@@ -118,8 +104,30 @@ function create(show: Show): Promise<boolean> {
   })
 }
 
-function rename(stored: StoredShow, name: string): Promise<boolean> {
-  return attempt(() => api.saveShow(stored.id, stored.revision, renameShow(stored.show, name), makeId()))
+function rename(summary: ShowSummary, name: string): Promise<boolean> {
+  return attempt(async () => {
+    const { revision, show } = await api.getShow(summary.id)
+    await api.saveShow(summary.id, revision, renameShow(show, name), makeId())
+  })
+}
+
+function duplicate(summary: ShowSummary): Promise<boolean> {
+  return attempt(async () => {
+    const { show } = await api.getShow(summary.id)
+    await api.createShow(renameShow(show, t('shows.copyName', { name: show.name.slice(0, 70) })))
+  })
+}
+
+/** The dialog offers the colours and the presenter of the show that was worked on last. */
+async function ask(): Promise<void> {
+  const [newest] = listedShows(shows.value, '', 'changed', locale.value)
+  try {
+    last.value = newest === undefined ? null : (await api.getShow(newest.id)).show
+  } catch (error) {
+    toast.error(errorWords(error))
+    last.value = null
+  }
+  isAsking.value = true
 }
 
 function remove(id: string, name: string): Promise<boolean> {
@@ -132,14 +140,14 @@ function remove(id: string, name: string): Promise<boolean> {
   })
 }
 
-function actionsOf(stored: StoredShow): MenuAction[] {
-  const copy = () => renameShow(stored.show, t('shows.copyName', { name: stored.show.name.slice(0, 70) }))
+function actionsOf(summary: ShowSummary): MenuAction[] {
+  const { id, name } = summary
   return [
-    { label: t('shows.rename'), icon: Pencil, run: () => (renamingId.value = stored.id) },
-    { label: t('shows.duplicate'), icon: Copy, run: () => void attempt(() => api.createShow(copy())) },
-    { label: t('shows.exportShow'), icon: PackageOpen, run: () => exportShow(stored.id) },
-    { label: t('shows.versions'), icon: History, run: () => (versionsId.value = stored.id) },
-    { label: t('shows.delete'), icon: Trash2, run: () => void remove(stored.id, stored.show.name) },
+    { label: t('shows.rename'), icon: Pencil, run: () => (renamingId.value = id) },
+    { label: t('shows.duplicate'), icon: Copy, run: () => void duplicate(summary) },
+    { label: t('shows.exportShow'), icon: PackageOpen, run: () => exportShow(id) },
+    { label: t('shows.versions'), icon: History, run: () => (versionsId.value = id) },
+    { label: t('shows.delete'), icon: Trash2, run: () => void remove(id, name) },
   ]
 }
 </script>
@@ -160,7 +168,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
           <p class="mt-1 text-[14px] text-soft">{{ t('shows.intro') }}</p>
         </div>
         <BaseButton :icon="FolderInput" @click="chooseFiles">{{ t('shows.importShow') }}</BaseButton>
-        <BaseButton kind="primary" :icon="Plus" @click="isAsking = true">{{ t('shows.new') }}</BaseButton>
+        <BaseButton kind="primary" :icon="Plus" @click="ask">{{ t('shows.new') }}</BaseButton>
       </div>
       <div v-if="shows.length > 1" class="mb-4 flex flex-wrap items-center gap-3">
         <label class="flex h-9 min-w-48 flex-1 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-soft">
@@ -178,67 +186,18 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       <p v-if="shows.length > 0 && listed.length === 0" class="py-6 text-center text-soft" role="status">{{ t('shows.noneFound') }}</p>
       <p v-if="hasFailed" role="alert" class="mb-5 rounded-lg bg-wash px-4 py-2">{{ t('shows.loadFailed') }}</p>
       <EmptyState v-if="isLoaded && shows.length + unreadable.length === 0" :title="t('shows.empty')" :hint="t('shows.emptyHint')">
-        <BaseButton kind="primary" :icon="Plus" @click="isAsking = true">{{ t('shows.new') }}</BaseButton>
+        <BaseButton kind="primary" :icon="Plus" @click="ask">{{ t('shows.new') }}</BaseButton>
       </EmptyState>
       <ul v-if="listed.length > 0" class="border-t border-line" :aria-label="t('shows.title')">
-        <li v-for="stored in listed" :key="stored.id" class="grid gap-x-7 gap-y-4 border-b border-line py-6 md:grid-cols-[336px_minmax(0,1fr)]">
-          <div class="relative self-start overflow-hidden rounded-xl border border-line hover:border-brass">
-            <ShowCover :show="stored.show" :scene="stored.show.scenes[0]!" :width-px="COVER_PX.first" />
-            <RouterLink
-              :to="{ name: 'build', params: { showId: stored.id } }"
-              class="absolute inset-0 rounded-xl"
-              :aria-label="`${t('shows.open')}: ${stored.show.name}`"
-              tabindex="-1"
-            />
-          </div>
-          <div class="flex min-w-0 flex-col">
-            <div class="flex items-start gap-2">
-              <div class="min-w-0 flex-1">
-                <div class="font-head text-[21px] leading-snug font-bold">
-                  <InlineName
-                    v-if="renamingId === stored.id"
-                    :model-value="stored.show.name"
-                    :label="t('shows.nameLabel')"
-                    is-editing
-                    @update:model-value="rename(stored, $event)"
-                    @done="renamingId = null"
-                  />
-                  <h2 v-else class="flex">
-                    <RouterLink
-                      :to="{ name: 'build', params: { showId: stored.id } }"
-                      class="min-w-0 truncate hover:underline"
-                      dir="auto"
-                      :title="stored.show.name"
-                      >{{ stored.show.name }}</RouterLink
-                    >
-                  </h2>
-                </div>
-                <p class="text-soft">
-                  {{ t('shows.scenes', ownScenesOf(stored.show).length) }} · {{ figure(`${stored.show.canvas.widthPx}×${stored.show.canvas.heightPx}`) }} ·
-                  {{ t('shows.changed', { when: timeOf(stored.updatedAt, locale) }) }}
-                </p>
-              </div>
-              <ActionMenu :actions="actionsOf(stored)" :label="t('shows.more', { name: stored.show.name })" align="right" is-icon>
-                <Ellipsis :size="18" aria-hidden="true" />
-              </ActionMenu>
-            </div>
-            <ol class="mt-auto grid grid-cols-4 gap-3 pt-4" :aria-label="t('shows.scenesOf', { name: stored.show.name })">
-              <li v-for="scene in ownScenesOf(stored.show).slice(0, SCENES_SHOWN)" :key="scene.id" class="min-w-0">
-                <RouterLink
-                  :to="{ name: 'build', params: { showId: stored.id }, query: { scene: scene.id } }"
-                  class="block rounded-md hover:text-ink"
-                  :title="t('shows.openAt', { scene: scene.name })"
-                >
-                  <ShowCover :show="stored.show" :scene="scene" :width-px="COVER_PX.scene" class="rounded-md" />
-                  <span class="mt-1 block truncate text-[12px] text-soft" dir="auto">{{ scene.name }}</span>
-                </RouterLink>
-              </li>
-            </ol>
-            <p v-if="ownScenesOf(stored.show).length > SCENES_SHOWN" class="mt-1 text-end font-num text-[12px] text-soft">
-              {{ t('shows.moreScenes', { count: ownScenesOf(stored.show).length - SCENES_SHOWN }) }}
-            </p>
-          </div>
-        </li>
+        <ShowRow
+          v-for="summary in listed"
+          :key="summary.id"
+          :summary="summary"
+          :actions="actionsOf(summary)"
+          :is-renaming="renamingId === summary.id"
+          @rename="rename(summary, $event)"
+          @renamed="renamingId = null"
+        />
       </ul>
       <ul v-if="unreadable.length > 0" class="mt-7 grid gap-3">
         <li v-for="show in unreadable" :key="show.id">
@@ -248,7 +207,7 @@ function actionsOf(stored: StoredShow): MenuAction[] {
       <DeletedShows :shows="deleted" @bring-back="(id) => attempt(() => api.undeleteShow(id))" />
       <UnusedFiles v-if="isLoaded" />
     </div>
-    <NewShowDialog v-if="isAsking" :create="create" :last="shows[0]?.show ?? null" @close="isAsking = false" />
+    <NewShowDialog v-if="isAsking" :create="create" :last="last" @close="isAsking = false" />
     <VersionsDialog
       v-if="versionsId"
       :is-open="versionsId !== null"

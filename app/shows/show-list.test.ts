@@ -1,16 +1,18 @@
 import { expect, it } from 'vitest'
-import { copyScene, newShow } from '../../core/show/create.ts'
-import { addScene } from '../../core/show/edits.ts'
-import type { StoredShow } from '../show/api.ts'
+import type { ShowSummary } from '../show/api.ts'
 import { listedShows, type ShowOrder } from './show-list.ts'
 
-let count = 0
-const makeId = () => `l${(count += 1)}`
-
-function stored(name: string, day: number, scenes: readonly string[]): StoredShow {
-  const bare = newShow(name, { scene: scenes[0]!, camera: 'Camera', wall: 'Wall' }, makeId)
-  const show = scenes.slice(1).reduce((made, scene) => addScene(made, copyScene(bare.scenes[0]!, scene, makeId)), bare)
-  return { id: name, revision: 1, saveId: null, show, updatedAt: `2026-11-${String(day).padStart(2, '0')}T08:00:00.000Z` }
+function stored(name: string, day: number, scenes: readonly string[]): ShowSummary {
+  return {
+    id: name,
+    name,
+    revision: 1,
+    updatedAt: `2026-11-${String(day).padStart(2, '0')}T08:00:00.000Z`,
+    sceneCount: scenes.length,
+    scenes: scenes.map((scene) => ({ id: scene, name: scene })),
+    canvas: { widthPx: 1280, heightPx: 720 },
+    unreadable: null,
+  }
 }
 
 const shows = [

@@ -7,6 +7,9 @@ import type { Show } from '../../core/show/show.ts'
 import { tryRead } from '../try-read.ts'
 
 export interface ShowFact {
+  /** Its scenes in order, without graphics. */
+  readonly scenes: readonly { readonly id: string; readonly name: string }[]
+  readonly canvas: { readonly widthPx: number; readonly heightPx: number }
   readonly sceneCount: number
   readonly layerCount: number
   /** Why the stored text cannot be read; null when it can. */
@@ -24,7 +27,7 @@ export class ShowFacts {
     const known = this.#facts.get(key)
     if (known !== undefined) return known
     const read = tryRead(() => readShow(JSON.parse(document)))
-    const fact = read.isReadable ? factOf(read.value) : { sceneCount: 0, layerCount: 0, unreadable: read.reason }
+    const fact = read.isReadable ? factOf(read.value) : { ...NOTHING, unreadable: read.reason }
     this.#facts.set(key, fact)
     return fact
   }
@@ -35,9 +38,18 @@ export class ShowFacts {
   }
 }
 
+const NOTHING = { scenes: [], canvas: { widthPx: 16, heightPx: 9 }, sceneCount: 0, layerCount: 0 } as const
+
 function factOf(show: Show): ShowFact {
-  const { scenes } = show
-  return { sceneCount: ownScenesOf(show).length, layerCount: scenes.reduce((sum, scene) => sum + scene.layers.length, 0), unreadable: null }
+  const { scenes, canvas } = show
+  const own = ownScenesOf(show).map(({ id, name }) => ({ id, name }))
+  return {
+    scenes: own,
+    canvas: { widthPx: canvas.widthPx, heightPx: canvas.heightPx },
+    sceneCount: own.length,
+    layerCount: scenes.reduce((sum, scene) => sum + scene.layers.length, 0),
+    unreadable: null,
+  }
 }
 
 const keyOf = (document: string) => createHash('sha256').update(document).digest('base64')

@@ -9,7 +9,7 @@ import type { Database } from '../db/database.ts'
 import { HttpError } from '../http-error.ts'
 import { tryRead } from '../try-read.ts'
 import { checkedShow, patchedOr409, storedText } from './check-show.ts'
-import { ShowFacts } from './show-facts.ts'
+import { ShowFacts, type ShowFact } from './show-facts.ts'
 import { versionsToDrop } from './thin-versions.ts'
 import { initShowModels, ShowRow, ShowVersionRow } from './model.ts'
 
@@ -36,6 +36,9 @@ export interface ShowSummary {
   readonly revision: number
   readonly updatedAt: string
   readonly sceneCount: number
+  /** Its scenes in order, without graphics. */
+  readonly scenes: ShowFact['scenes']
+  readonly canvas: ShowFact['canvas']
   /** Why the stored show cannot be read; null when it can. */
   readonly unreadable: string | null
 }
@@ -74,8 +77,8 @@ export class ShowStore {
   async list(): Promise<ShowSummary[]> {
     const rows = await ShowRow.findAll({ where: { deletedAt: null }, order: [['updatedAt', 'DESC']] })
     return rows.map((row) => {
-      const { sceneCount, unreadable } = this.#facts.of(row.document)
-      return { id: row.id, name: row.name, revision: row.revision, updatedAt: row.updatedAt.toISOString(), sceneCount, unreadable }
+      const { sceneCount, scenes, canvas, unreadable } = this.#facts.of(row.document)
+      return { id: row.id, name: row.name, revision: row.revision, updatedAt: row.updatedAt.toISOString(), sceneCount, scenes, canvas, unreadable }
     })
   }
 

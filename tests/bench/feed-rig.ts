@@ -4,13 +4,16 @@ import { newTextLayer } from '../../core/layers/text.ts'
 import { execFileSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { seedDemo } from '../../demo/seed.ts'
-import { switchStep } from '../../core/show/edits.ts'
+import { makeGraphic } from '../../core/graphics/make-graphic.ts'
+import { addContents } from '../../core/show/contents.ts'
+import { addScene, switchStep } from '../../core/show/edits.ts'
 import { removeLayers } from '../../core/show/layer-set-edits.ts'
 import type { CameraDevice, Input, Show, Step } from '../../core/show/show.ts'
 import { stepOf, type StepKind } from '../../core/steps/index.ts'
 import { defaultParams, type ParamSpecs, type ParamValue } from '../../core/steps/step.ts'
 import type { EngineStats } from '../../engine/protocol.ts'
 import { BareBrowser, type BarePage } from '../support/cdp.ts'
+import { graphicWordsForTests } from '../support/graphic-words.ts'
 import { extensionFor, flagsFor } from '../support/extension.ts'
 import { callJson, startTestServer, type TestServer } from '../support/test-server.ts'
 import { writeStandinY4m } from '../support/y4m.ts'
@@ -33,9 +36,10 @@ export interface FeedRig {
 
 /**
  * What the demo's camera does in a measurement: the show's own key on the drawn camera or on a file, a found key, the room softened in an untidy
- * room, or the show's own key before a clip of full HD and a screen, or beside a clock and a note in soft shadow.
+ * room, or the show's own key before a clip of full HD and a screen, beside a clock and a note in soft shadow, or under six graphics that are not shown
+ * yet.
  */
-export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words'
+export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words' | 'graphics'
 
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
 export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
@@ -144,6 +148,10 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
     await server.shows.save(id, revision, withShadedWords(shown))
     return
   }
+  if (chain === 'graphics') {
+    await server.shows.save(id, revision, withSixGraphics(shown))
+    return
+  }
   if (chain === 'fileCamera') {
     await server.shows.save(id, revision, withDevice(shown, { type: 'device', deviceId: '', label: cameraFile! }))
     return
@@ -216,6 +224,24 @@ function withShadedWords(show: Show): Show {
     contents: [...show.contents, ...words.flatMap(({ contents }) => contents)],
     scenes: [{ ...welcome!, layers }, ...others],
   }
+}
+
+/** Graphics of every family, away from the frame mark; a clock and countdowns among them, which change by the second. */
+function withSixGraphics(show: Show): Show {
+  let count = 0
+  const makeId = () => `bench-graphic-${(count += 1)}`
+  const presets = [
+    { kind: 'banner', family: 'ruled' },
+    { kind: 'agenda', family: 'card' },
+    { kind: 'countdown', family: 'block' },
+    { kind: 'countdown', family: 'card' },
+    { kind: 'clock', family: 'ruled' },
+    { kind: 'clock', family: 'open' },
+  ] as const
+  return presets.reduce<Show>((current, preset, i) => {
+    const { graphic, contents } = makeGraphic(preset, graphicWordsForTests, show.canvas, makeId)
+    return addContents(addScene(current, { ...graphic, name: `Graphic ${i + 1}` }), contents)
+  }, show)
 }
 
 /** The browser calls a device that plays a file by the file's name. */

@@ -9,6 +9,8 @@ import { benchFrame, type FrameFigures } from './frame.ts'
 import { benchKeyFloor, type FloorFigures } from './key-floor.ts'
 import { benchKey, type KeyBench } from './key.ts'
 import { benchCost, type CostFigures } from './cost.ts'
+import { benchGraphics, benchSwap, type GraphicsFigures, type SwapFigures } from './graphics.ts'
+import { benchLibrary, type LibraryFigures } from './library.ts'
 import { benchRasters, type RasterFigures } from './rasters.ts'
 import { benchSync, type SyncFigures } from './sync.ts'
 import { benchScene, type SceneFigures } from './scene.ts'
@@ -30,6 +32,9 @@ interface BenchResult {
   key?: KeyBench
   keyFloor?: Record<string, FloorFigures>
   rasters?: RasterFigures
+  graphics?: GraphicsFigures
+  swap?: SwapFigures
+  library?: LibraryFigures
   sync?: SyncFigures
   cost?: Record<string, CostFigures>
   soak?: SoakFigures
@@ -49,6 +54,9 @@ const NAMES = [
   'feedClip',
   'feedBusy',
   'rasters',
+  'graphics',
+  'swap',
+  'library',
   'sync',
   'cost',
   'key',
@@ -70,6 +78,9 @@ const USUAL: readonly Name[] = [
   'feedKey',
   'feedClip',
   'rasters',
+  'graphics',
+  'swap',
+  'library',
   'cost',
   'key',
 ]
@@ -99,6 +110,9 @@ async function main(): Promise<void> {
   if (only.includes('feedClip')) result.feedClip = await benchFeed(say, 'clipAndScreen')
   if (only.includes('feedBusy')) result.feedBusy = await benchFeedBusy(say)
   if (only.includes('rasters')) result.rasters = await benchRasters(say)
+  if (only.includes('graphics')) result.graphics = await benchGraphics(say)
+  if (only.includes('swap')) result.swap = await benchSwap(say)
+  if (only.includes('library')) result.library = await benchLibrary(say)
   if (only.includes('edit')) result.edit = await benchEdit(say)
   if (only.includes('editLarge')) result.editLarge = await benchEdit(say, LARGE)
   if (only.includes('frame')) result.frame = await benchFrame(say)
