@@ -38,8 +38,8 @@ function rowAt(top: number, bottom: number, share: number): number {
   return top + ((bottom - top) * (1 - Math.cos(Math.PI * share))) / 2
 }
 
-/** Half the width of a shape at a row. */
-function halfWidthAt(shape: Shape, row: number): number {
+/** Half the width of a shape at a row of it, 0..height. */
+export function halfWidthAt(shape: Shape, row: number): number {
   const half = shape.width / 2
   if (shape.kind === 'superellipse') {
     const down = Math.abs(row / (shape.height / 2) - 1)

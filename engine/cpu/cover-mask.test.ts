@@ -44,6 +44,25 @@ describe('coverMask', () => {
     }
   })
 
+  it.each(
+    [
+      { sigmaPx: 2, hole: { dx: 0, dy: -5 }, cornerRadius: 12 },
+      { sigmaPx: 4, hole: { dx: 9, dy: 3 }, cornerRadius: 0 },
+      { sigmaPx: 3, hole: { dx: -11, dy: 8 }, cornerRadius: 25 },
+      { sigmaPx: 5, hole: null, cornerRadius: 8 },
+    ].flatMap((one) => [0, 0.37].flatMap((part) => [null, { kind: 'edge', a: -0.05, b: 0, c: 4.5 } as const].map((reveal) => ({ ...one, part, reveal })))),
+  )('has the shadow of a large box, whose rows and columns are mostly alike: %o', ({ sigmaPx, hole, cornerRadius, part, reveal }) => {
+    const item: Item = {
+      ...items[0]!,
+      opacity: 0.8,
+      bounds: { left: 3, top: 4, right: 203, bottom: 154 },
+      toCoverage: { a: 1, b: 0, c: 0, d: 1, e: -20 - part, f: -18 - part },
+      coverage: { shape: { kind: 'roundedRect', width: 160, height: 120, cornerRadius }, strokePx: null, sigmaPx, hole, reveal },
+    }
+    const [found, wanted] = [spread(item), exactly(item)]
+    expect(found.reduce((most, value, i) => Math.max(most, Math.abs(value - wanted[i]!)), 0)).toBeLessThanOrEqual(1)
+  })
+
   it('takes few bytes for a large frame', () => {
     const item = { ...items[0]!, opacity: 1, bounds: { left: 0, top: 0, right: 1280, bottom: 720 }, toCoverage: { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 } }
     const mask = coverMask({

@@ -1,10 +1,8 @@
 // Coverage of an item as spans per row; fully covered spans store no bytes.
-import type { Affine } from '../../core/composite/affine.ts'
-import { coverageAt, cutOut, edgeRevealAt, insetShape, type Coverage, type EdgeReveal } from '../../core/composite/coverage.ts'
-import { ShadowRow } from '../../core/composite/shadow.ts'
-import { edgeDistance, type EdgeDistance, type Shape } from '../../core/composite/shape.ts'
+import { edgeRevealAt, type EdgeReveal } from '../../core/composite/coverage.ts'
 import type { PixelRect } from '../../core/picture/picture.ts'
 import type { Item } from '../../core/plan/frame-plan.ts'
+import { ShareMeter } from './share-meter.ts'
 
 /** Numbers a span: first column, column after the last (both of the bounds), and where its bytes begin. */
 export const SPAN_NUMBERS = 3
@@ -42,9 +40,6 @@ function rounded(value: number): number {
   return Math.round(value * 1e6) / 1e6
 }
 
-/** Within so many pixels of an edge a pixel is partly covered. */
-const EDGE_REACH = 0.75
-
 /** Works the mask of an item out; a reveal by another picture is not in it. */
 export function coverMask(item: Item): CoverMask {
   const { coverage, toCoverage, bounds, opacity } = item
@@ -71,12 +66,14 @@ export function coverMask(item: Item): CoverMask {
 }
 
 const NO_ROWS = { from: 0, to: 0 }
+/** So far from the top and the bottom of a shadow its rows are made of the same parts; `ShadowRow` looks no farther. */
+const SHADOW_ROW_SIGMAS = 4
 
-/** The rows of a stack that an upright box, or a ring round one, covers alike: those between its corners. */
+/** The rows of a stack that an upright box, a ring round one or its shadow covers alike: those between its corners. */
 function alikeRows({ coverage: { shape, strokePx, sigmaPx, hole }, toCoverage: { a, b, f } }: Item) {
-  if (shape.kind !== 'roundedRect' || sigmaPx !== 0 || hole !== null || a !== 1 || b !== 0) return NO_ROWS
-  // A pixel is covered otherwise only within its reach of something that bends, or of an edge along the row.
-  const inset = Math.max(shape.cornerRadius, strokePx ?? 0)
+  if (shape.kind !== 'roundedRect' || (hole !== null && sigmaPx === 0) || a !== 1 || b !== 0) return NO_ROWS
+  // A pixel is covered otherwise only within its reach of something that bends, or of an edge along the row; of a shadow, within its softness.
+  const inset = Math.max(shape.cornerRadius, strokePx ?? 0) + sigmaPx * SHADOW_ROW_SIGMAS + Math.abs(hole?.dy ?? 0)
   return { from: Math.ceil(inset - f + 1), to: Math.floor(shape.height - inset - f - 1) }
 }
 
@@ -101,74 +98,6 @@ function addRevealed(builder: MaskBuilder, boundsLeft: number, edge: EdgeReveal 
   if (rampFrom > from) builder.add(from - boundsLeft, rampFrom - from, share * first)
   builder.addRamp(rampFrom - boundsLeft, rampTo - rampFrom, share, a, a * (rampFrom + 0.5) + d)
   if (to > rampTo) builder.add(rampTo - boundsLeft, to - rampTo, share * edgeRevealAt(edge, to - 0.5, y + 0.5))
-}
-
-/** Shares of pixels along a row. */
-class ShareMeter {
-  readonly #coverage: Coverage
-  readonly #toCoverage: Affine
-  readonly #inner: Shape | null
-  readonly #nearest: EdgeDistance = { distance: 0, normalX: 0, normalY: 0, curvature: 0 }
-  #y = 0
-  /** Of an upright softened shape, what its row has. */
-  readonly #soft: ShadowRow | null
-  /** How many pixels, from the last one asked for on, have the same share. */
-  reach = 1
-
-  constructor(coverage: Coverage, toCoverage: Affine) {
-    this.#coverage = coverage
-    this.#toCoverage = toCoverage
-    this.#soft = coverage.sigmaPx > 0 && toCoverage.b === 0 && toCoverage.a === 1 ? new ShadowRow(coverage.shape, coverage.sigmaPx) : null
-    this.#inner = coverage.strokePx === null ? null : insetShape(coverage.shape, coverage.strokePx)
-  }
-
-  row(y: number): void {
-    this.#y = y + 0.5
-    this.#soft?.moveTo(this.#y + this.#toCoverage.f)
-  }
-
-  shareAt(x: number): number {
-    const { a, b, c, d, e, f } = this.#toCoverage
-    const atX = a * (x + 0.5) + c * this.#y + e
-    const atY = b * (x + 0.5) + d * this.#y + f
-    const { shape, strokePx, sigmaPx, hole } = this.#coverage
-    this.reach = 1
-    let share: number
-    if (sigmaPx > 0 && hole !== null) {
-      // Under the layer itself there is no shadow, and most of one lies there.
-      const away = this.#away(shape, atX - hole.dx, atY - hole.dy)
-      if (away > 0 && this.#nearest.distance < 0) {
-        this.reach = Math.max(1, Math.floor(away))
-        return 0
-      }
-    }
-    if (this.#soft !== null) share = cutOut(this.#coverage, this.#soft.at(atX), atX, atY, a, c)
-    else if (sigmaPx > 0) share = coverageAt(this.#coverage, atX, atY, a, c)
-    else {
-      let away = this.#away(shape, atX, atY)
-      if (strokePx !== null && this.#inner !== null) away = Math.min(away, this.#away(this.#inner, atX - strokePx, atY - strokePx))
-      if (hole !== null) away = Math.min(away, this.#away(shape, atX - hole.dx, atY - hole.dy))
-      share = coverageAt(this.#coverage, atX, atY, a, c)
-      this.reach = Math.max(1, Math.floor(away))
-    }
-    return share
-  }
-
-  /** Pixels along a row that are as far from an edge as this one is on this side. */
-  #away(shape: Shape, x: number, y: number): number {
-    edgeDistance(shape, x, y, this.#nearest)
-    return (shape.kind === 'superellipse' ? leastDistance(shape, x, y) : Math.abs(this.#nearest.distance)) - EDGE_REACH
-  }
-}
-
-/**
- * No point of a superellipse's edge is nearer. Its equation is a norm of the point less one, and that grows by at most one over the
- * shorter half axis with each pixel; away from the edge `edgeDistance` may say more than is true.
- */
-function leastDistance({ width, height, exponent }: Extract<Shape, { kind: 'superellipse' }>, x: number, y: number): number {
-  const across = Math.abs(x / (width / 2) - 1) ** exponent
-  const down = Math.abs(y / (height / 2) - 1) ** exponent
-  return Math.abs((across + down) ** (1 / exponent) - 1) * Math.min(width / 2, height / 2)
 }
 
 class MaskBuilder {

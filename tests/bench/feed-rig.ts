@@ -36,8 +36,8 @@ export interface FeedRig {
 
 /**
  * What the demo's camera does in a measurement: the show's own key on the drawn camera or on a file, a found key, the room softened in an untidy
- * room, or the show's own key before a clip of full HD and a screen, beside a clock and a note in soft shadow, or under six graphics that are not shown
- * yet.
+ * room, or the show's own key before a clip of full HD and a screen, beside a clock and a note in soft shadow, or a file under six graphics that are not
+ * shown yet.
  */
 export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words' | 'graphics'
 
@@ -45,7 +45,7 @@ export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | '
 export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
   const server = await startTestServer()
   // The browser plays a file as a device, which costs as little as a camera does; a room is found only in what a device sends.
-  const setting = chain === 'softenedRoom' ? 'untidyRoom' : chain === 'fileCamera' ? 'cloth' : null
+  const setting = chain === 'softenedRoom' ? 'untidyRoom' : chain === 'fileCamera' || chain === 'graphics' ? 'cloth' : null
   const file = setting === null ? null : await writeStandinY4m(CAMERA_SECONDS, setting)
   const flags = ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream=fps=30', `--use-file-for-fake-video-capture=${file}`]
   const extension = way === 'extension' ? extensionFor(server) : null
@@ -149,7 +149,7 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
     return
   }
   if (chain === 'graphics') {
-    await server.shows.save(id, revision, withSixGraphics(shown))
+    await server.shows.save(id, revision, withSixGraphics(withDevice(shown, { type: 'device', deviceId: '', label: cameraFile! })))
     return
   }
   if (chain === 'fileCamera') {

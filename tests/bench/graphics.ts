@@ -20,6 +20,8 @@ interface Flow {
 
 export interface GraphicsFigures {
   readonly without: Flow
+  /** On air and at rest; two clocks and two countdowns go on. */
+  readonly sixStill: Flow
   readonly sixMoving: Flow
   /** Six moving by none: medians of rounds in turn. */
   readonly ratio: { readonly fps: number; readonly frameMs: number }
@@ -31,10 +33,13 @@ export async function benchGraphics(say: (text: string) => void): Promise<Graphi
   const rig = await startFeedRig('graphics')
   try {
     const without: Flow[] = []
+    const still: Flow[] = []
     const moving: Flow[] = []
     for (let round = 1; round <= ROUNDS; round += 1) {
-      say(`graphics: round ${round} of ${ROUNDS}, ${SECONDS} s without any, ${SECONDS} s with six that come and go`)
+      say(`graphics: round ${round} of ${ROUNDS}, ${SECONDS} s without any, with six, and with six that come and go`)
       without.push(await measure(rig, () => Promise.resolve()))
+      await rig.studio.evaluate<void>(`for (const one of document.querySelectorAll('[data-graphic] [role="switch"]')) one.click()`)
+      still.push(await measure(rig, () => Promise.resolve()))
       let turn = 0
       moving.push(await measure(rig, () => rig.studio.evaluate<void>(toggled((turn += 1) % 6))))
       await rig.studio.evaluate<void>(`for (const one of document.querySelectorAll('[data-graphic] [role="switch"][aria-checked="true"]')) one.click()`)
@@ -49,7 +54,7 @@ export async function benchGraphics(say: (text: string) => void): Promise<Graphi
         0.5,
       ),
     }
-    return { without: middle(without), sixMoving: middle(moving), ratio, cpuStolen: stolen() }
+    return { without: middle(without), sixStill: middle(still), sixMoving: middle(moving), ratio, cpuStolen: stolen() }
   } finally {
     await rig.close()
   }
