@@ -18,6 +18,7 @@ let server: TestServer
 let folder: string
 let good: Uint8Array
 let exported: Show
+let framesBefore: readonly string[]
 
 /** A server for one group of tests, with the demo or empty. */
 function withServer(isSeeded: boolean): void {
@@ -34,9 +35,25 @@ beforeAll(async () => {
   await seedDemos(first.shows, first.assets)
   good = (await download(first, DEMO_SHOW_ID)).bytes
   exported = (await first.shows.get(DEMO_SHOW_ID)).show
+  framesBefore = await frameHashes(exported, first)
   await first.close()
 })
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+/** Hashes of the frames of some scenes, drawn by the command line from the stored document and the files of a server. */
+async function frameHashes(show: Show, { dataDir }: TestServer): Promise<readonly string[]> {
+  const document = path.join(folder, 'drawn.json')
+  writeFileSync(document, JSON.stringify(show))
+  const hashes: string[] = []
+  for (const { id } of [show.scenes[0]!, show.scenes.at(-1)!]) {
+    const out = path.join(folder, 'drawn.png')
+    const tsx = path.resolve('node_modules/tsx/dist/cli.mjs')
+    const command = [tsx, path.resolve('server/cli/still.ts'), '--show', document, '--scene', id, '--asset-dir', path.join(dataDir, 'assets'), '--out', out]
+    await promisify(execFile)(process.execPath, [...command, '--executor', 'cpu'])
+    hashes.push(createHash('sha256').update(readFileSync(out)).digest('hex'))
+  }
+  return hashes
+}
 
 async function download(from: TestServer, id: string) {
   const response = await fetch(`${from.studioUrl}/api/packages/${id}`)
@@ -124,6 +141,9 @@ describe('import', () => {
     expect(status).toBe(201)
     const hashOf = (value: unknown) => createHash('sha256').update(JSON.stringify(value)).digest('hex')
     expect(hashOf((await server.shows.get(body.id)).show)).toBe(hashOf(exported))
+    const frames = await frameHashes((await server.shows.get(body.id)).show, server)
+    expect(new Set(frames).size).toBe(frames.length)
+    expect(frames).toEqual(framesBefore)
     const again = (await download(server, body.id)).bytes
     expect(unzipSync(again)['show.json']).toEqual(unzipSync(good)['show.json'])
     for (const name of assetNames()) expect(Buffer.from(unzipSync(again)[name]!).equals(Buffer.from(unzipSync(good)[name]!)), name).toBe(true)
