@@ -2,6 +2,7 @@
 import { execFile, execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { request as httpRequest, type ClientRequest } from 'node:http'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { promisify } from 'node:util'
@@ -10,6 +11,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { seedDemos } from '../../demo/seed.ts'
 import { DEMO_SHOW_ID } from '../../demo/show.ts'
+import { LIMITS } from '../../core/schema/limits.ts'
 import type { Show } from '../../core/show/show.ts'
 import { startTestServer, type TestServer } from '../../tests/support/test-server.ts'
 
@@ -69,6 +71,29 @@ async function upload(bytes: Uint8Array, to = server): Promise<Answer> {
   const response = await fetch(`${to.studioUrl}/api/packages`, { method: 'POST', body: bytes as BodyInit, headers: { 'content-type': 'application/zip' } })
   return { status: response.status, body: (await response.json()) as Answer['body'] }
 }
+
+/** An upload whose head says something before its body has come; throws when the connection goes. */
+function withHead(headers: Readonly<Record<string, string>>, send: (sending: ClientRequest) => void): Promise<Answer> {
+  return new Promise((resolve, reject) => {
+    const sending = httpRequest(
+      `${server.studioUrl}/api/packages`,
+      { method: 'POST', headers: { 'content-type': 'application/zip', ...headers } },
+      (response) => {
+        let text = ''
+        response.on('data', (chunk: Buffer) => (text += chunk.toString()))
+        response.on('end', () => {
+          sending.destroy()
+          resolve({ status: response.statusCode!, body: JSON.parse(text) as Answer['body'] })
+        })
+      },
+    )
+    sending.once('error', reject)
+    send(sending)
+  })
+}
+
+/** Files of the store that are not whole; or all. */
+const leftovers = (isAll = false) => readdirSync(path.join(server.dataDir, 'assets')).filter((name) => isAll || name.endsWith('.part'))
 
 /** The good archive with files changed, added, or taken out (null). */
 function changed(change: Readonly<Record<string, Uint8Array | null>>): Uint8Array {
@@ -167,6 +192,35 @@ for name in reversed(source.namelist()): target.writestr(name, source.read(name)
 target.close()`
     execFileSync('python3', ['-c', python, from, to])
     expect((await upload(readFileSync(to))).status).toBe(201)
+  })
+
+  it('answers what says that it is too large before any of it is sent, and keeps nothing', async () => {
+    const { status, body } = await withHead({ 'content-length': String(2e9) }, (sending) => sending.write('PK'))
+    expect([status, body.error.code]).toEqual([413, 'package-bytes'])
+    expect(body.error.message).toContain('larger than 1 GB')
+    expect(leftovers()).toEqual([])
+  })
+
+  it('keeps nothing of an archive whose sender goes away', async () => {
+    const before = await server.shows.list()
+    const gone = withHead({ 'content-length': String(good.byteLength) }, (sending) => {
+      sending.write(good.subarray(0, Math.floor(good.byteLength / 2)), () => sending.destroy())
+    })
+    await expect(gone).rejects.toThrow()
+    await expect.poll(leftovers).toEqual([])
+    expect(await server.shows.list()).toEqual(before)
+  })
+
+  it('keeps no files of a show that is too long to be stored', async () => {
+    for (const name of leftovers(true)) rmSync(path.join(server.dataDir, 'assets', name))
+    const show = parsed('show.json') as unknown as Show
+    const text = show.contents.find((content) => content.kind === 'text')!
+    const blocks = Array.from({ length: LIMITS.blocks }, () => ({ ...text.text.blocks[0]!, text: 'x'.repeat(LIMITS.textLength) }))
+    const long = Array.from({ length: 1300 }, (_, i) => ({ ...text, id: `long-${i}`, text: { ...text.text, blocks } }))
+    const { status, body } = await upload(changed({ 'show.json': json({ ...show, contents: [...show.contents, ...long] }) }))
+    expect([status, body.error.code]).toEqual([413, 'too-large'])
+    expect(body.error.message).toContain('Split it into two shows')
+    expect(leftovers(true)).toEqual([])
   })
 
   it('takes a show of an earlier version', async () => {
