@@ -1,6 +1,7 @@
 // npm run screenshots: the pictures of docs/screenshots, made from the demo at 1280 × 800.
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
+import sharp from 'sharp'
 import { chromium, type Page } from '@playwright/test'
 import type { StandinCamera } from '../core/show/show.ts'
 import { standinWords } from '../app/locales/en/steps.ts'
@@ -77,9 +78,8 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await page.getByRole('radio', { name: 'Card' }).click()
   await page.waitForTimeout(MODEL_MS)
   await shoot(page, 'graphics-paper')
-  await page.keyboard.press('Escape')
-  await page.getByTestId('graphic-gallery').waitFor({ state: 'hidden' })
-  await page.waitForTimeout(SETTLE_MS)
+  await shootGraphic(page, shoot, turnTheme)
+  await undoAll()
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox').fill('choose a background')
   await page.keyboard.press('Enter')
@@ -109,6 +109,29 @@ async function shootScenes(page: Page, shoot: (target: Page, name: string) => Pr
   await turnTheme()
   await undoAll()
 }
+
+/** A name strip with a photo: its form, and then how its words come in. The gallery is open. */
+async function shootGraphic(page: Page, shoot: (target: Page, name: string) => Promise<void>, turnTheme: () => Promise<void>): Promise<void> {
+  const asked = page.waitForEvent('filechooser')
+  await page.getByTestId('graphic-gallery').getByRole('button', { name: 'Name strip with photo' }).click()
+  const portrait = await sharp(Buffer.from(PORTRAIT)).png().toBuffer()
+  await (await asked).setFiles({ name: 'Portrait.png', mimeType: 'image/png', buffer: portrait })
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Ines Marković')
+  await page.getByRole('textbox', { name: 'Your title' }).fill('Beekeepers’ society, Lower Meadow')
+  await page.getByRole('button', { name: 'Plum', exact: true }).click()
+  await turnTheme()
+  await shoot(page, 'graphic-form-blackout')
+  await turnTheme()
+  await page.locator('[data-layer="Name"] button').first().click()
+  await page.getByRole('button', { name: /^Comes in/ }).click()
+  await page.getByRole('option', { name: 'Typed' }).click()
+  await page.waitForTimeout(SETTLE_MS)
+  await page.getByText('Motion', { exact: true }).scrollIntoViewIfNeeded()
+  await shoot(page, 'motion-paper')
+}
+
+/** Somebody, drawn. */
+const PORTRAIT = `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="400"><rect width="400" height="400" fill="#7f97a3"/><ellipse cx="200" cy="410" rx="165" ry="150" fill="#c98b1f"/><path d="M165 250h70v60a35 35 0 0 1-70 0z" fill="#b97a56"/><ellipse cx="200" cy="180" rx="82" ry="98" fill="#c98d68"/><path d="M112 190C95 70 160 50 205 55s105 30 84 135c-8-50-40-75-85-78s-80 25-92 78" fill="#3a241b"/></svg>`
 
 /** A scene that pushes out the one before, half way, on the stage. */
 async function shootTransition(page: Page, turnTheme: () => Promise<void>): Promise<void> {
@@ -175,12 +198,10 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   await switchSteps(['crop', 'balance', 'tone', 'chromaKey'])
   await view('Before')
   await open('crop')
-  await shoot(page, 'guide-as-it-comes')
   await switchSteps(['crop', 'balance', 'tone'])
   await open('tone')
   await setExposure('1.6')
   await view('Split')
-  await shoot(page, 'guide-framed-and-lit')
   await switchSteps(['chromaKey'])
   await open('chromaKey')
   await page.getByTestId('find-key').click()
