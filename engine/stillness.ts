@@ -52,9 +52,9 @@ export function shownSharesOf({ nodes, outputs }: FramePlan): ReadonlyMap<string
     for (const { paint, coverage, bounds } of node.items) {
       if (coverage.reveal?.kind === 'luma') note(coverage.reveal.node, null)
       if (paint.kind !== 'node') continue
-      const of = nodes[paint.node]!
+      const painted = nodes[paint.node]!
       const parts = read[index]!.map((part) => meeting(part, bounds)).filter((part) => !isEmptyRect(part))
-      note(paint.node, of.kind === 'treated' ? parts : parts.map((part) => partRead(of, paint.toNode, part)))
+      note(paint.node, painted.kind === 'treated' ? parts : parts.map((part) => partRead(painted, paint.toNode, part)))
     }
   }
   return shares

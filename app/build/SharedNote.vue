@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Where else the same thing is shown, and the way to a copy of one's own.
+import { contentOf } from '../../core/layers/content.ts'
 import { contentIdOf } from '../../core/layers/index.ts'
 import { ChevronDown } from 'lucide-vue-next'
 import { computed } from 'vue'
@@ -31,11 +32,12 @@ function copy(): void {
 /** Other things of the same kind, each under the first layer that shows it. */
 const choices = computed<MenuAction[]>(() => {
   const own = contentIdOf(props.layer)
+  const kindOf = (id: string) => contentOf(showStore.show!, id)?.kind
   const seen = new Set<string | null>([own])
   return (showStore.show?.scenes ?? []).flatMap((scene) =>
     layersOf(scene).flatMap((layer) => {
       const contentId = contentIdOf(layer)
-      if (layer.kind !== props.layer.kind || contentId === null || seen.has(contentId)) return []
+      if (contentId === null || kindOf(contentId) !== kindOf(own ?? '') || seen.has(contentId)) return []
       seen.add(contentId)
       return [{ label: t('layer.sameAsOf', { name: layer.name, scene: scene.name }), run: () => show(contentId) }]
     }),

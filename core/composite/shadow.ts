@@ -4,7 +4,7 @@ import type { Shape } from './shape.ts'
 /** Rows of the shape that are looked at for one pixel. */
 const SAMPLES = 24
 /** What lies further away adds nothing that eight bits could show. */
-const REACH_SIGMAS = 4
+export const SHADOW_SIGMAS = 4
 
 /** Deviation of the gaussian of a shadow with a blur radius, both in pixels: CSS Backgrounds and Borders Level 3 §6.1 (half). */
 export function sigmaOfBlur(blurPx: number): number {
@@ -16,8 +16,8 @@ export function sigmaOfBlur(blurPx: number): number {
  * shape needs no more: a gaussian looks the same from everywhere.
  */
 export function shadowCoverage(shape: Shape, x: number, y: number, sigma: number): number {
-  const top = Math.max(0, y - REACH_SIGMAS * sigma)
-  const bottom = Math.min(shape.height, y + REACH_SIGMAS * sigma)
+  const top = Math.max(0, y - SHADOW_SIGMAS * sigma)
+  const bottom = Math.min(shape.height, y + SHADOW_SIGMAS * sigma)
   if (bottom <= top) return 0
   const fromCentre = x - shape.width / 2
   const scale = 1 / (Math.SQRT2 * sigma)
@@ -91,8 +91,8 @@ export class ShadowRow {
   /** Goes to the row at y, in the shape's own pixels. */
   moveTo(y: number): void {
     const shape = this.#shape
-    const top = Math.max(0, y - REACH_SIGMAS * this.#sigma)
-    const bottom = Math.min(shape.height, y + REACH_SIGMAS * this.#sigma)
+    const top = Math.max(0, y - SHADOW_SIGMAS * this.#sigma)
+    const bottom = Math.min(shape.height, y + SHADOW_SIGMAS * this.#sigma)
     this.#count = 0
     if (bottom <= top) return
     for (let i = 0; i < SAMPLES; i += 1) {

@@ -195,11 +195,11 @@ export class StackItems {
    * back is the same there. None where nothing is.
    */
   differencesFrom(node: NodeIndex): readonly PixelRect[] {
-    const other = this.#builder.nodes[node]!
-    if (other.kind !== 'stack') return [this.#whole]
+    const beside = this.#builder.nodes[node]!
+    if (beside.kind !== 'stack') return [this.#whole]
     let same = 0
-    while (same < this.#items.length && this.#items[same]!.key === other.items[same]?.key) same += 1
-    return apart([...this.#items.slice(same), ...other.items.slice(same)].map(({ bounds }) => bounds))
+    while (same < this.#items.length && this.#items[same]!.key === beside.items[same]?.key) same += 1
+    return apart([...this.#items.slice(same), ...beside.items.slice(same)].map(({ bounds }) => bounds))
   }
 
   miss(missing: MissingPicture): void {

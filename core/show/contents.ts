@@ -74,9 +74,10 @@ export function makeOwn(show: Show, sceneId: string, layerId: string, makeId: Ma
 /** Lets a layer show the same thing as others do; a content of another kind changes nothing. */
 export function makeSame(show: Show, sceneId: string, layerId: string, contentId: string): Show {
   const kind = contentOf(show, contentId)?.kind
+  if (kind === undefined) return show
   const scene = show.scenes.find((candidate) => candidate.id === sceneId)
   for (const { layer } of walkLayers(scene?.layers ?? [])) {
-    if (layer.id !== layerId || layer.kind !== kind) continue
+    if (layer.id !== layerId || contentOf(show, contentIdOf(layer) ?? '')?.kind !== kind) continue
     return withoutUnusedContents(replaceLayer(show, sceneId, { ...layer, contentId } as Layer))
   }
   return show

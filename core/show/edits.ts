@@ -214,7 +214,7 @@ export function applyChain(show: Show, home: TreatmentHome, steps: readonly Step
 
 /** Kinds of a list that repeat `kind`, for naming: "Picture 2". */
 export function countOfKind(inputs: readonly Input[], kind: Input['kind']): number {
-  return inputs.filter((input) => input.kind === kind).length
+  return inputs.filter((one) => one.kind === kind).length
 }
 
 /** Whether a chain holds a step of this kind. */

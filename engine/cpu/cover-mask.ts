@@ -66,8 +66,8 @@ export function coverMask(item: Item): CoverMask {
 }
 
 const NO_ROWS = { from: 0, to: 0 }
-/** So far from the top and the bottom of a shadow its rows are made of the same parts; `ShadowRow` looks no farther. */
-const SHADOW_ROW_SIGMAS = 4
+/** So far from the top and the bottom of a shadow its rows are level. */
+const SHADOW_ROW_SIGMAS = 4.5
 
 /** The rows of a stack that an upright box, a ring round one or its shadow covers alike: those between its corners. */
 function alikeRows({ coverage: { shape, strokePx, sigmaPx, hole }, toCoverage: { a, b, f } }: Item) {

@@ -1,7 +1,8 @@
 // How much of each pixel of a row an item covers, and how many pixels on it is the same.
 import type { Affine } from '../../core/composite/affine.ts'
 import { coverageAt, cutOut, insetShape, type Coverage } from '../../core/composite/coverage.ts'
-import { halfWidthAt, ShadowRow } from '../../core/composite/shadow.ts'
+import { halfWidthAt } from '../../core/composite/shadow.ts'
+import { softRowOf, type SoftRow } from '../../core/composite/soft-field.ts'
 import { edgeDistance, type EdgeDistance, type Shape } from '../../core/composite/shape.ts'
 
 /** Within so many pixels of an edge a pixel is partly covered. */
@@ -17,7 +18,7 @@ export class ShareMeter {
   readonly #nearest: EdgeDistance = { distance: 0, normalX: 0, normalY: 0, curvature: 0 }
   #y = 0
   /** Of an upright softened shape, what its row has. */
-  readonly #soft: ShadowRow | null
+  readonly #soft: SoftRow | null
   readonly #hole: HoleRow | null
   /** How many pixels, from the last one asked for on, have the same share. */
   reach = 1
@@ -26,7 +27,7 @@ export class ShareMeter {
     const { shape, sigmaPx, strokePx, hole } = coverage
     this.#coverage = coverage
     this.#toCoverage = toCoverage
-    this.#soft = sigmaPx > 0 && toCoverage.b === 0 && toCoverage.a === 1 ? new ShadowRow(shape, sigmaPx) : null
+    this.#soft = sigmaPx > 0 && toCoverage.b === 0 && toCoverage.a === 1 ? softRowOf(shape, sigmaPx) : null
     this.#hole = this.#soft !== null && hole !== null && shape.kind === 'roundedRect' ? new HoleRow(shape, hole) : null
     this.#inner = strokePx === null ? null : insetShape(shape, strokePx)
   }
@@ -68,7 +69,7 @@ export class ShareMeter {
     return this.#nearest.distance < 0 ? away : 0
   }
 
-  #softShare(soft: ShadowRow, x: number, y: number): number {
+  #softShare(soft: SoftRow, x: number, y: number): number {
     this.reach = Math.max(1, Math.floor(this.#straight(x)))
     const share = soft.at(x)
     const { strokePx, hole } = this.#coverage

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto'
-import { mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { mkdirSync, readdirSync, rmSync, type Stats } from 'node:fs'
 import { open, readFile, rename, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { MOST_BYTES } from '../../core/schema/limits.ts'
@@ -108,7 +108,7 @@ export class AssetStore {
   async #keep({ partial, fileName, made }: StagedFile): Promise<Asset> {
     const { hash, byteLength, facts } = made!
     const file = path.join(this.#folder, hash)
-    const known = await stat(file).catch(() => null)
+    const known = await statOrNull(file)
     if (known?.size !== byteLength) await rename(partial, file)
     return this.#database.write(async (transaction) => {
       const row = await AssetRow.findByPk(hash, { transaction })
@@ -123,7 +123,7 @@ export class AssetStore {
     const found = await Promise.all(
       rows.map(async (row) => {
         const file = path.join(this.#folder, row.hash)
-        const known = await stat(file).catch(() => null)
+        const known = await statOrNull(file)
         return known?.size === row.byteLength ? ([[row.hash, { asset: assetOf(row), file }]] as const) : []
       }),
     )
@@ -196,4 +196,14 @@ function inMib(bytes: number): string {
 function assetOf(row: AssetRow): Asset {
   const { hash, mimeType, byteLength, widthPx, heightPx, fileName, isMoving } = row
   return { hash, mimeType, byteLength, widthPx, heightPx, fileName, isMoving }
+}
+
+/** What the system knows of a file; null where there is none. Throws when it cannot be told. */
+async function statOrNull(file: string): Promise<Stats | null> {
+  try {
+    return await stat(file)
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null
+    throw error
+  }
 }

@@ -36,10 +36,10 @@ export interface FeedRig {
 
 /**
  * What the demo's camera does in a measurement: the show's own key on the drawn camera or on a file, a found key, the room softened in an untidy
- * room, or the show's own key before a clip of full HD and a screen, beside a clock and a note in soft shadow, or a file under six graphics that are not
+ * room, or the show's own key before a clip of full HD and a screen, beside a clock and a note in soft shadow, beside the same words at rest, or a file under six graphics that are not
  * shown yet.
  */
-export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words' | 'graphics'
+export type FeedChain = 'usual' | 'fileCamera' | 'foundKey' | 'softenedRoom' | 'clipAndScreen' | 'words' | 'wordsAtRest' | 'graphics'
 
 /** Starts server, studio, feed and meeting; the studio ends up hidden. */
 export async function startFeedRig(chain: FeedChain = 'usual', way: 'driver' | 'extension' = 'driver'): Promise<FeedRig> {
@@ -144,8 +144,8 @@ async function showFrameMark(server: TestServer, chain: FeedChain, cameraFile: s
     await server.shows.save(id, revision, await withClipAndScreen(server, shown))
     return
   }
-  if (chain === 'words') {
-    await server.shows.save(id, revision, withShadedWords(shown))
+  if (chain === 'words' || chain === 'wordsAtRest') {
+    await server.shows.save(id, revision, withShadedWords(shown, chain === 'words' ? 'We begin in {countdown}' : 'We begin in 4:59:59'))
     return
   }
   if (chain === 'graphics') {
@@ -200,14 +200,14 @@ async function withClipAndScreen(server: TestServer, show: Show): Promise<Show> 
 }
 
 /** Words that cost as much to draw as any: large, with a shadow that is 60 pixels soft. One tells the time to the second, one is for editing. */
-function withShadedWords(show: Show): Show {
+function withShadedWords(show: Show, clock: string): Show {
   let count = 0
   const makeId = () => `bench-words-${(count += 1)}`
   const soon = new Date(Date.now() + 5 * 3_600_000)
   const countdownTo = `${String(soon.getHours()).padStart(2, '0')}:${String(soon.getMinutes()).padStart(2, '0')}`
   const shadow = { dx: 6, dy: 8, blurPx: 60, colour: '#000000', opacity: 0.7 }
   const words = [
-    { name: 'Clock', text: 'We begin in {countdown}', y: 40 },
+    { name: 'Clock', text: clock, y: 40 },
     { name: 'Note', text: 'Bees', y: 260 },
   ].map(({ name, text, y }) => {
     const { layer, contents } = newTextLayer(name, text, show.canvas, makeId)

@@ -15,14 +15,24 @@ interface WordsFigures {
 }
 
 export interface RasterFigures {
+  /** The same words, and no clock among them: what is late here is late without it. */
+  readonly control: WordsFigures
   readonly clock: WordsFigures
   readonly typing: WordsFigures
   /** The longest that words held up one tick, in both. */
   readonly longestRasterMs: number
 }
 
-/** The same scene twice: with its clock alone, then while its note is typed several times a second. */
+/** The same scene three times: at rest, with its clock alone, then while its note is typed several times a second. */
 export async function benchRasters(say: (text: string) => void): Promise<RasterFigures> {
+  say(`rasters: ${SECONDS} s, words in soft shadow at rest`)
+  const resting = await startFeedRig('wordsAtRest')
+  let control: WordsFigures
+  try {
+    control = await measure(resting)
+  } finally {
+    await resting.close()
+  }
   const rig = await startFeedRig('words')
   try {
     await rig.studio.evaluate(`document.querySelector('[data-layer="Note"] button').click()`)
@@ -32,7 +42,7 @@ export async function benchRasters(say: (text: string) => void): Promise<RasterF
     say(`rasters: ${SECONDS} s, and a note that is typed`)
     let count = 0
     const typing = await measure(rig, () => rig.studio.evaluate<void>(typed('Bees ' + 'hum in the meadow '.slice(0, (count += 1) % 18))))
-    return { clock, typing, longestRasterMs: (await rig.stats()).longestRasterMs }
+    return { control, clock, typing, longestRasterMs: (await rig.stats()).longestRasterMs }
   } finally {
     await rig.close()
   }
