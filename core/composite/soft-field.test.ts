@@ -35,6 +35,11 @@ describe('a softened shape by rows', () => {
     row.moveTo(70)
     row.moveTo(30)
     expect(row.at(4)).toBe(before)
+    // The same column of another row is not what it was.
+    row.moveTo(31)
+    const fresh = softRowOf(shape, 8)
+    fresh.moveTo(31)
+    expect(row.at(4)).toBe(fresh.at(4))
     row.moveTo(-500)
     expect(row.at(60)).toBe(0)
   })

@@ -69,7 +69,7 @@ export const putGauge: PutLayer<'gauge'> = (place, layer) => {
     afterLine("import { putGroup } from './group.ts'\n", "import { putGauge } from './gauge.ts'\n"),
   ),
   'app/kinds/layers/index.ts': afterLine(
-    '  scene: { section: null, holds: () => null, opens: null },\n',
+    '  scene: { section: LinkedSceneSection, holds: () => null, opens: null },\n',
     '  gauge: { section: null, holds: () => null, opens: null },\n',
   ),
   'app/locales/en/build.ts': afterLine("      scene: 'Scene',\n", "      gauge: 'Gauge',\n"),

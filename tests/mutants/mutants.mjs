@@ -127,7 +127,7 @@ export const mutants = [
   // engine
   { file: 'engine/cpu/still-run.ts', from: '&& this.#stamps[0] === generation', to: '', test: 'engine/cpu/cpu-executor.test.ts' },
   {
-    file: 'engine/cpu/cover-mask.ts',
+    file: 'engine/cpu/share-meter.ts',
     from: "shape.kind === 'superellipse' ? leastDistance(shape, x, y) : Math",
     to: 'Math',
     test: 'engine/cpu/cover-mask.test.ts',
@@ -643,4 +643,58 @@ export const mutants = [
     test: 'server/shows/patch-routes.test.ts',
   },
   { file: 'core/layout/hidden-layers.ts', from: 'size.heightPx, isCamera].join()', to: 'size.heightPx].join()', test: 'core/layout' },
+  { file: 'core/show/visibility.ts', from: 'const by = visible ? room : -room', to: 'const by = visible ? -room : room', test: 'core/graphics/photo.test.ts' },
+  {
+    file: 'core/show/visibility.ts',
+    from: 'layer.visible === visible) return layer',
+    to: 'layer.part === null) return layer',
+    test: 'core/graphics/photo.test.ts',
+  },
+  {
+    file: 'core/show/kept-graphic.ts',
+    from: 'const isTaken = show.inputs.some(({ id }) => id === input.id)',
+    to: 'const isTaken = false',
+    test: 'core/show/kept-graphic.test.ts',
+  },
+  { file: 'core/show/kept-graphic.ts', from: '    presenter: NOBODY,\n', to: '', test: 'core/show/kept-graphic.test.ts' },
+  {
+    file: 'core/show/kept-graphic.ts',
+    from: 'const sized = setCanvas(kept, { ...show.canvas })',
+    to: 'const sized = kept',
+    test: 'core/show/kept-graphic.test.ts',
+  },
+  {
+    file: 'core/show/unlink-scene.ts',
+    from: 'const { layers, contents } = withOwnContents(show, copies, makeId)',
+    to: 'const { layers, contents } = { layers: copies, contents: [] }',
+    test: 'core/show/unlink-scene.test.ts',
+  },
+  { file: 'core/show/unlink-scene.ts', from: '          left: source.x / widthPx,', to: '          left: 0,', test: 'core/show/unlink-scene.test.ts' },
+  {
+    file: 'core/graphics/photo.ts',
+    from: "placement: { ...base.placement, fit: 'fill' }",
+    to: 'placement: base.placement',
+    test: 'core/graphics/photo.test.ts',
+  },
+  {
+    file: 'core/composite/soft-field.ts',
+    from: 'this.#c3 = (d - a) / 6 + (b - c) / 2',
+    to: 'this.#c3 = (d - a) / 6',
+    test: 'core/composite/soft-field.test.ts',
+  },
+  { file: 'core/composite/soft-field.ts', from: '    this.#cell = -1\n    // Rows', to: '    // Rows', test: 'core/composite/soft-field.test.ts' },
+  { file: 'server/named/named-store.ts', from: 'if (known !== null) {', to: 'if (false) {', test: 'server/named' },
+  { file: 'core/show/migrations.ts', from: "input['kind'] === 'clip' ? { ...input, moving: null } : input", to: 'input', test: 'core/layers/tree.test.ts' },
+  {
+    file: 'engine/cpu/cover-mask.ts',
+    from: 'sigmaPx * SHADOW_ROW_SIGMAS + Math.abs(hole?.dy ?? 0)',
+    to: 'sigmaPx * 1.5',
+    test: 'engine/cpu/cover-mask.test.ts',
+  },
+  {
+    file: 'engine/cpu/share-meter.ts',
+    from: 'x <= this.#hole.outerFrom || x >= this.#hole.outerTo',
+    to: 'x <= this.#hole.innerFrom || x >= this.#hole.innerTo',
+    test: 'engine/cpu/cover-mask.test.ts',
+  },
 ]
