@@ -220,7 +220,7 @@ function portrait(sheet: Sheet): readonly Part[] {
     const beside = Math.round(Math.round(side) * PHOTO_ROOM)
     wordsX = room.x + beside
     return [
-      { type: 'photo', name: words.parts.photo, box: photoBox, frame: family.photo(unit), photo: sheet.photo, turn: 0 },
+      { type: 'photo', name: words.parts.photo, box: photoBox, frame: family.photo(unit), photo: sheet.photo, colour: head, turn: 0 },
       {
         ...part(words.parts.name, { ...room, x: room.x + beside, width: room.width - beside }, nameBlocks(unit, head, body)),
         part: 'besidePhoto',

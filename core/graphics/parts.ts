@@ -21,13 +21,15 @@ export interface PlatePart {
   readonly part?: LayerPart
 }
 
-/** A picture of somebody, filled into its box; a plate of the accent where there is none yet. */
+/** A picture of somebody, filled into its box; a faint plate where there is none yet. */
 export interface PhotoPart {
   readonly type: 'photo'
   readonly name: string
   readonly box: Rect
   readonly frame: Partial<Frame>
   readonly photo: Input | null
+  /** Of the plate: that of the words beside it. */
+  readonly colour: StyleColour
   readonly turn: number
 }
 
@@ -52,6 +54,9 @@ export interface WordsBlock {
 }
 
 export type Part = PlatePart | WordsPart | PhotoPart
+
+/** Of the place of a photo. */
+const PLACE_OPACITY = 0.3
 
 export const plain = (colour: StyleColour, opacity = 1): Fill => ({ kind: 'plain', colour: fromShow(colour), opacity })
 
@@ -99,7 +104,7 @@ export function layersFrom(
       return { ...base, ...moves, kind: 'input', inputId: part.photo.id, frame: { ...PLAIN_FRAME, ...part.frame } }
     }
     if (part.type !== 'words') {
-      const [name, fill] = part.type === 'photo' ? [part.name, plain('accent')] : [names.plate, part.fill]
+      const [name, fill] = part.type === 'photo' ? [part.name, plain(part.colour, PLACE_OPACITY)] : [names.plate, part.fill]
       const base = newLayerBase(name, { ...placement, fit: 'stretch' }, makeId)
       contents.push({ id: base.id, kind: 'shape', fill, outline: null })
       return { ...base, ...moves, kind: 'shape', contentId: base.id, frame: { ...PLAIN_FRAME, ...part.frame } }
