@@ -1,3 +1,4 @@
+import { newClip } from '../../core/inputs/clip.ts'
 import { createPinia, disposePinia, setActivePinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { nextTick, shallowReactive } from 'vue'
@@ -13,18 +14,7 @@ import { useInputsStore } from './inputs.store.ts'
 
 const base = testShow()
 const camera = base.inputs.find(isCamera) as CameraInput
-const clip: ClipInput = {
-  id: 'clip',
-  kind: 'clip',
-  name: 'Clip',
-  asset: 'a'.repeat(64),
-  fromMs: 0,
-  toMs: null,
-  rate: 1,
-  loops: true,
-  moving: null,
-  treatment: [],
-}
+const clip: ClipInput = newClip('Clip', 'a'.repeat(64), () => 'clip')
 const screen: ScreenInput = { id: 'desk', kind: 'screen', name: 'Desk', source: { type: 'shared', label: '' }, frameRate: 30, treatment: [] }
 const show = addInput(addInput(base, clip), screen)
 const air = shallowReactive({ pictured: show as Show | null, held: null as Show | null, onAirSceneId: null as string | null })

@@ -4,6 +4,7 @@ import { testShow } from '../../tests/support/shows.ts'
 import { isText } from '../layers/text.ts'
 import { newInputLayer } from '../layers/input.ts'
 import type { Layer } from '../layers/layer.ts'
+import { mended } from '../layout/unseen.ts'
 import { addContents } from '../show/contents.ts'
 import { addLayer, addScene, updateLayer } from '../show/edits.ts'
 import { readShow } from '../show/migrate.ts'
@@ -51,6 +52,9 @@ describe.each(graphicFamilies)('a name strip with a photo, %s', (family) => {
       expect(now.placement.x).toBe(plate.placement.x)
     }
     expect(layersNow(setVisible(without, graphic.id, [photo.id], true), graphic)).toEqual(graphic.layers)
+    // The depth strip's own way to show it opens the gap as well.
+    const shown = mended(without, graphic.id, { layerId: photo.id, reason: 'hidden', by: null }, { infos: new Map(), heads: new Map() })!
+    expect(layersNow(shown, graphic)).toEqual(graphic.layers)
   })
 })
 

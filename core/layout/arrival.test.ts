@@ -1,3 +1,4 @@
+import { newClip } from '../inputs/clip.ts'
 import { newTextLayer } from '../layers/text.ts'
 import { newShapeLayer } from '../layers/shape.ts'
 import { newInputLayer } from '../layers/input.ts'
@@ -42,18 +43,7 @@ describe('a new layer', () => {
   })
 
   it('a clip that fills comes in front of a picture that fills, fitted or filled, and behind people; a colour comes behind both', () => {
-    const clip: Input = {
-      id: 'clip',
-      kind: 'clip',
-      name: 'Clip',
-      asset: 'c'.repeat(64),
-      fromMs: 0,
-      toMs: null,
-      rate: 1,
-      loops: true,
-      moving: null,
-      treatment: [],
-    }
+    const clip: Input = newClip('Clip', 'c'.repeat(64), () => 'clip')
     const colour: Input = { id: 'colour', kind: 'colour', name: 'Colour', colour: '#204060', treatment: [] }
     const withBoth = addInput(addInput(show, clip), colour)
     const fill = (input: Input): Layer => ({

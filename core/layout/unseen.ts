@@ -4,6 +4,7 @@ import type { MakeId } from '../random/make-id.ts'
 import { newStep } from '../steps/treatment.ts'
 import type { SourceInfos } from '../picture/source.ts'
 import { moveLayer, updateLayer } from '../show/edits.ts'
+import { setVisible } from '../show/visibility.ts'
 import type { Layer, Scene, Show, Step } from '../show/show.ts'
 import { floatingFrame, sizeOf, type PictureFacts, headOf } from './arrange/arrange-scene.ts'
 import { headInBox, USUAL_HEAD } from './arrange/head.ts'
@@ -96,7 +97,7 @@ export function mended(show: Show, sceneId: string, { layerId, reason }: Unseen,
   const change = (make: (layer: Layer) => Layer) => updateLayer(show, sceneId, layerId, make)
   switch (reason) {
     case 'hidden':
-      return change((layer) => ({ ...layer, visible: true }))
+      return setVisible(show, sceneId, [layerId], true)
     case 'clear':
       return change((layer) => ({ ...layer, opacity: 1 }))
     case 'outside':

@@ -1,3 +1,4 @@
+import { newClip } from '../../core/inputs/clip.ts'
 import { describe, expect, it } from 'vitest'
 import { testShow } from '../../tests/support/shows.ts'
 import { addInput, removeInput, updateInput } from '../../core/show/edits.ts'
@@ -5,18 +6,7 @@ import type { ClipInput, Show } from '../../core/show/show.ts'
 import type { ClipReport, FromClip, ToClip } from '../clip/clip-protocol.ts'
 import { ClipManager } from './clip-manager.ts'
 
-const loop: ClipInput = {
-  id: 'loop',
-  kind: 'clip',
-  name: 'Loop',
-  asset: 'a'.repeat(64),
-  fromMs: 0,
-  toMs: null,
-  rate: 1,
-  loops: true,
-  moving: null,
-  treatment: [],
-}
+const loop: ClipInput = newClip('Loop', 'a'.repeat(64), () => 'loop')
 const once: ClipInput = { ...loop, id: 'once', loops: false }
 const none = new Set<string>()
 const REPORT: ClipReport = { isPlaying: false, isOver: false, mediaUs: 0, durationUs: 9, widthPx: 2, heightPx: 2, skipped: 0, damage: null }
