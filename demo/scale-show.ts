@@ -80,7 +80,7 @@ export function scaleShow(assets: ScaleAssets): Show {
   })
   const bare: Show = {
     format: 'green-room-show',
-    version: 9,
+    version: 10,
     name: 'The hive scale, week by week',
     canvas: CANVAS,
     inputs: [camera, wall, screen, pollen],

@@ -13,8 +13,8 @@ export const putInput: PutLayer<'input'> = (place, layer) => {
   const placement = scaledPlacement(layer.placement, place.scale)
   const steps = callsOf(input.treatment, layer.treatment)
   const { still, sourceId: sourceIdOf } = inputKindOf(input)
-  const sourceId = sourceIdOf(input)
-  const known = still(input)
+  const sourceId = sourceIdOf(input, layer.pageId)
+  const known = still(input, layer.pageId)
   if (known?.type === 'colour') {
     const colour = parseHex(known.colour)
     if (steps.length > 0) return putSource(place, layer, placement, sourceId, { widthPx: 1, heightPx: 1, isOpaque: true }, steps)

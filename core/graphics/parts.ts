@@ -101,7 +101,7 @@ export function layersFrom(
     const moves = { entrance: entrance(part.turn), exit, part: part.type === 'photo' ? ('photo' as const) : (part.part ?? null) }
     if (part.type === 'photo' && part.photo !== null) {
       const base = newLayerBase(part.name, { ...placement, fit: 'fill' }, makeId)
-      return { ...base, ...moves, kind: 'input', inputId: part.photo.id, frame: { ...PLAIN_FRAME, ...part.frame } }
+      return { ...base, ...moves, kind: 'input', inputId: part.photo.id, pageId: null, frame: { ...PLAIN_FRAME, ...part.frame } }
     }
     if (part.type !== 'words') {
       const [name, fill] = part.type === 'photo' ? [part.name, plain(part.colour, PLACE_OPACITY)] : [names.plate, part.fill]

@@ -16,7 +16,7 @@ export function setPhoto(show: Show, graphicId: string, layerId: string, shown: 
   const next = updateLayer(show, graphicId, layerId, (layer): Layer => {
     if (!isShape(layer)) return { ...layer, inputId: shown.id } as Layer
     const { contentId: _, ...base } = layer
-    return { ...base, kind: 'input', inputId: shown.id, placement: { ...base.placement, fit: 'fill' } }
+    return { ...base, kind: 'input', inputId: shown.id, pageId: null, placement: { ...base.placement, fit: 'fill' } }
   })
   return withoutUnusedContents(next)
 }

@@ -75,6 +75,8 @@ export const camera: InputDefinition<'camera'> = {
   hasPicture: true,
   sourceId: ({ id }) => inputSourceId(id),
   still: () => null,
+  files: () => [],
+  ahead: () => [],
   // What cleans a camera's picture makes no sense of a drawn person.
   inCover: (input) => ({ ...input, treatment: [] }),
   placeholder: 'person',

@@ -50,6 +50,8 @@ export const clip: InputDefinition<'clip'> = {
   hasPicture: true,
   sourceId: ({ id }) => inputSourceId(id),
   still: () => null,
+  files: ({ asset }) => [asset],
+  ahead: () => [],
   // The file's first frame is its picture.
   inCover: ({ id, name, asset, treatment }) => ({ id, kind: 'picture', name, asset, treatment }),
   placeholder: 'film',

@@ -21,6 +21,8 @@ export const colour: InputDefinition<'colour'> = {
   hasPicture: false,
   sourceId: (input) => plainSourceId(input.colour),
   still: (input) => ({ type: 'colour', colour: input.colour }),
+  files: () => [],
+  ahead: () => [],
   inCover: (input) => input,
   placeholder: null,
 }

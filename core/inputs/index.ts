@@ -3,11 +3,12 @@ import { z } from 'zod'
 import { camera } from './camera.ts'
 import { clip } from './clip.ts'
 import { colour } from './colour.ts'
+import { deck } from './deck.ts'
 import type { Input, InputDefinition, InputKind, InputOf } from './input.ts'
 import { picture } from './picture.ts'
 import { screen } from './screen.ts'
 
-export const inputKinds: { readonly [K in InputKind]: InputDefinition<K> } = { camera, screen, picture, clip, colour }
+export const inputKinds: { readonly [K in InputKind]: InputDefinition<K> } = { camera, screen, deck, picture, clip, colour }
 
 /** What the kind of an input says about it. */
 export function inputKindOf<K extends InputKind>(input: InputOf<K> & { readonly kind: K }): InputDefinition<K> {

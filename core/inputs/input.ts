@@ -6,6 +6,7 @@ import type { Step } from '../steps/treatment.ts'
 import type { CameraInput } from './camera.ts'
 import type { ClipInput } from './clip.ts'
 import type { ColourInput } from './colour.ts'
+import type { DeckInput } from './deck.ts'
 import type { PictureInput } from './picture.ts'
 import type { ScreenInput } from './screen.ts'
 
@@ -13,6 +14,7 @@ import type { ScreenInput } from './screen.ts'
 export interface InputForms {
   readonly camera: CameraInput
   readonly screen: ScreenInput
+  readonly deck: DeckInput
   readonly picture: PictureInput
   readonly clip: ClipInput
   readonly colour: ColourInput
@@ -50,10 +52,14 @@ export interface InputDefinition<K extends InputKind> {
   readonly fit: FitMode
   /** Where its pictures come from: a device or a file has a size, and something to clean and crop; a plain colour has neither. */
   readonly hasPicture: boolean
-  /** The source that carries its pictures. */
-  readonly sourceId: (input: InputOf<K>) => SourceId
+  /** The source that carries its pictures; of one page, for a layer that stays at that page of a deck. */
+  readonly sourceId: (input: InputOf<K>, pageId?: string | null) => SourceId
   /** Its picture where it has one without a device or a clock; null where frames come from elsewhere. */
-  readonly still: (input: InputOf<K>) => Still | null
+  readonly still: (input: InputOf<K>, pageId?: string | null) => Still | null
+  /** SHA-256 of each file that it needs. */
+  readonly files: (input: InputOf<K>) => readonly string[]
+  /** Of them, those that it may show the next moment, the likeliest first: they are decoded ahead. */
+  readonly ahead: (input: InputOf<K>) => readonly string[]
   /** The input as a cover shows it, where nothing is live. */
   readonly inCover: (input: InputOf<K>) => Input
   /** The drawing that stands for it in a cover until, or unless, it has a picture; null for kinds that need none. */

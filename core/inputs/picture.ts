@@ -20,6 +20,8 @@ export const picture: InputDefinition<'picture'> = {
   hasPicture: true,
   sourceId: ({ id }) => inputSourceId(id),
   still: ({ asset }) => ({ type: 'asset', asset }),
+  files: ({ asset }) => [asset],
+  ahead: () => [],
   inCover: (input) => input,
   placeholder: null,
 }

@@ -41,6 +41,8 @@ export const screen: InputDefinition<'screen'> = {
   hasPicture: true,
   sourceId: ({ id }) => inputSourceId(id),
   still: () => null,
+  files: () => [],
+  ahead: () => [],
   inCover: (input) => input,
   placeholder: 'window',
 }

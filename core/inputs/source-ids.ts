@@ -7,6 +7,11 @@ export function inputSourceId(inputId: string): SourceId {
   return `input:${inputId}`
 }
 
+/** The source that carries one page of a deck, whichever page the deck is at. */
+export function pageSourceId(inputId: string, pageId: string): SourceId {
+  return `page:${inputId}:${pageId}`
+}
+
 /** The source that carries a text's picture. It is named by what it shows: equal names are equal pictures. */
 export function textSourceId(key: string): SourceId {
   return `text:${hash53(key).toString(36)}`

@@ -22,6 +22,7 @@ export const group: LayerDefinition<'group'> = {
     }),
   content: null,
   inputId: () => null,
+  pageId: () => null,
   sceneId: () => null,
   contentId: () => null,
   children: { of: ({ layers }) => layers, replaced: (layer, layers) => ({ ...layer, layers }) },

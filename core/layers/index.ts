@@ -49,6 +49,11 @@ export function inputIdOf(layer: Layer): string | null {
   return layerKindOf(layer).inputId(layer)
 }
 
+/** The page of its input that a layer stays at; null where it shows whatever the input shows. */
+export function pageIdOf(layer: Layer): string | null {
+  return layerKindOf(layer).pageId(layer)
+}
+
 /** The scene that a layer shows; null for kinds that show none. */
 export function sceneIdOf(layer: Layer): string | null {
   return layerKindOf(layer).sceneId(layer)
@@ -112,5 +117,5 @@ export function naturalSizeOf(context: LayerContext, layer: Layer, infos: Source
 /** The source whose picture a layer shows and that has to come from a device or a file; null where there is none. */
 export function neededSourceOf(context: LayerContext, layer: Layer): SourceId | null {
   const shown = inputOf(context, layer)
-  return shown === undefined || !inputKindOf(shown).hasPicture ? null : inputKindOf(shown).sourceId(shown)
+  return shown === undefined || !inputKindOf(shown).hasPicture ? null : inputKindOf(shown).sourceId(shown, pageIdOf(layer))
 }

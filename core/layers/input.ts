@@ -13,6 +13,8 @@ import { layerBase } from './schema.ts'
 export interface InputLayer extends LayerBase {
   readonly kind: 'input'
   readonly inputId: string
+  /** The page of a deck that it stays at; null: the one that the deck is at. */
+  readonly pageId: string | null
 }
 
 /** A picture that takes less of the canvas is a mark: it stays over all. */
@@ -22,9 +24,10 @@ const inputOf = ({ inputs }: LayerContext, { inputId }: InputLayer): Input | und
 
 export const input: LayerDefinition<'input'> = {
   kind: 'input',
-  schema: () => z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id }),
+  schema: () => z.strictObject({ ...layerBase, kind: z.literal('input'), inputId: id, pageId: id.nullable() }),
   content: null,
   inputId: ({ inputId }) => inputId,
+  pageId: ({ pageId }) => pageId,
   sceneId: () => null,
   contentId: () => null,
   children: null,
@@ -50,12 +53,12 @@ export const input: LayerDefinition<'input'> = {
     const shown = inputOf(context, layer)
     if (shown === undefined) return 'partial'
     const { hasPicture, sourceId } = inputKindOf(shown)
-    const isOpaque = !hasPicture || infos.get(sourceId(shown))?.isOpaque === true
+    const isOpaque = !hasPicture || infos.get(sourceId(shown, layer.pageId))?.isOpaque === true
     return isOpaque && !makesMatte(callsOf(shown.treatment, layer.treatment)) ? 'opaque' : 'partial'
   },
   naturalSize: (layer, context, infos) => {
     const shown = inputOf(context, layer)
-    return shown === undefined || !inputKindOf(shown).hasPicture ? undefined : infos.get(inputKindOf(shown).sourceId(shown))
+    return shown === undefined || !inputKindOf(shown).hasPicture ? undefined : infos.get(inputKindOf(shown).sourceId(shown, layer.pageId))
   },
   isEmpty: () => false,
   isText: false,
@@ -68,5 +71,5 @@ export const input: LayerDefinition<'input'> = {
 
 /** A layer that shows an input over the whole canvas, fitted. */
 export function newInputLayer(shown: Input, canvas: Canvas, makeId: MakeId): InputLayer {
-  return { ...newLayerBase(shown.name, wholeCanvas(canvas, inputKindOf(shown).fit), makeId), kind: 'input', inputId: shown.id }
+  return { ...newLayerBase(shown.name, wholeCanvas(canvas, inputKindOf(shown).fit), makeId), kind: 'input', inputId: shown.id, pageId: null }
 }

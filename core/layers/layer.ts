@@ -94,6 +94,8 @@ export interface LayerDefinition<K extends LayerKind> {
   readonly content: K extends ContentKind ? ContentDefinition<K> : null
   /** The input, the scene or the content that it shows; null where there is none. */
   readonly inputId: (layer: LayerOf<K>) => string | null
+  /** The page of its input that it stays at; null where it shows whatever the input shows. */
+  readonly pageId: (layer: LayerOf<K>) => string | null
   readonly sceneId: (layer: LayerOf<K>) => string | null
   readonly contentId: (layer: LayerOf<K>) => string | null
   /** The layers that it holds itself, and the layer with others in their place; null for kinds that hold none. */

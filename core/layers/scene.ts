@@ -15,6 +15,7 @@ export const scene: LayerDefinition<'scene'> = {
   schema: () => z.strictObject({ ...layerBase, kind: z.literal('scene'), sceneId: id }),
   content: null,
   inputId: () => null,
+  pageId: () => null,
   sceneId: ({ sceneId }) => sceneId,
   contentId: () => null,
   children: null,

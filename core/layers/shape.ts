@@ -33,6 +33,7 @@ export const shape: LayerDefinition<'shape'> = {
     scaled: (content) => content,
   },
   inputId: () => null,
+  pageId: () => null,
   sceneId: () => null,
   contentId: ({ contentId }) => contentId,
   children: null,

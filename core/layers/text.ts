@@ -32,6 +32,7 @@ export const text: LayerDefinition<'text'> = {
     scaled: (content, scale) => ({ ...content, text: scaledText(content.text, (px, range) => withinRange(RANGES[range], px * scale)) }),
   },
   inputId: () => null,
+  pageId: () => null,
   sceneId: () => null,
   contentId: ({ contentId }) => contentId,
   children: null,

@@ -7,6 +7,7 @@ import { SHOW_SEEDS, showCase, picturesFor } from '../../tests/support/random-sh
 import { allInfos, sceneNamed, testShow } from '../../tests/support/shows.ts'
 import { seededRandom } from '../random/seeded.ts'
 import { renderReference } from '../render/render-reference.ts'
+import { inputIdOf } from './index.ts'
 import { USUAL_LETTERS } from '../text/text-content.ts'
 import { planFrame } from '../stage/plan-frame.ts'
 import { rootOf } from '../plan/read-plan.ts'
@@ -124,6 +125,9 @@ describe('grouping', () => {
 })
 
 describe('migration', () => {
+  /** What version 10 adds to layers that show an input. */
+  const following = ({ scenes }: Show) =>
+    scenes.map((scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (inputIdOf(layer) === null ? layer : ({ ...layer, pageId: null } as Layer))) }))
   const stored = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../tests/fixtures/${name}.json`, import.meta.url), 'utf8'))
 
   it('opens a show that version 3 saved: as it was, and as it looked', () => {
@@ -170,7 +174,7 @@ describe('migration', () => {
     const bare = (value: unknown): unknown =>
       JSON.parse(
         JSON.stringify(value, (key, part: unknown) =>
-          ['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style', 'transition', 'transitions', 'favourites', 'moving'].includes(key)
+          ['crop', 'part', 'mark', 'notes', 'version', 'graphic', 'style', 'transition', 'transitions', 'favourites', 'moving', 'pageId'].includes(key)
             ? undefined
             : part,
         ),
@@ -182,8 +186,8 @@ describe('migration', () => {
   it('opens a show that version 6 saved: no graphics, the usual colours, the rest as it was', () => {
     const saved = stored('show-v6') as Show
     const opened = readShow(structuredClone(saved))
-    const scenes = saved.scenes.map((scene) => ({ ...scene, graphic: null, transition: null }))
-    expect(opened).toEqual({ ...saved, version: 9, style: USUAL_STYLE, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
+    const scenes = following(saved).map((scene) => ({ ...scene, graphic: null, transition: null }))
+    expect(opened).toEqual({ ...saved, version: 10, style: USUAL_STYLE, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
     // Its pictures are planned as they were: nothing in it names the show's colours.
     expect(styledShow(opened)).toBe(opened)
   })
@@ -191,9 +195,9 @@ describe('migration', () => {
   it('opens a show that version 7 saved: it cuts as it did, the rest as it was', () => {
     const saved = stored('show-v7') as Show
     expect(saved.scenes.filter(({ graphic }) => graphic !== null).length).toBe(2)
-    const scenes = saved.scenes.map((scene) => ({ ...scene, transition: null }))
+    const scenes = following(saved).map((scene) => ({ ...scene, transition: null }))
     const opened = readShow(structuredClone(saved))
-    expect(opened).toEqual({ ...saved, version: 9, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
+    expect(opened).toEqual({ ...saved, version: 10, scenes, transitions: USUAL_TRANSITIONS, favourites: [] })
     for (const { id: toId } of opened.scenes) expect(transitionTo(opened, opened.scenes[0]!.id, toId).kind).toBe('cut')
   })
 
@@ -201,6 +205,13 @@ describe('migration', () => {
     const saved = stored('show-v8') as Show
     expect(saved.inputs.some(({ kind }) => kind === 'clip')).toBe(true)
     const inputs = saved.inputs.map((input) => (input.kind === 'clip' ? { ...input, moving: null } : input))
-    expect(readShow(structuredClone(saved))).toEqual({ ...saved, version: 9, inputs })
+    expect(readShow(structuredClone(saved))).toEqual({ ...saved, version: 10, inputs, scenes: following(saved) })
+  })
+
+  it('opens a show that version 9 saved: each of its layers follows its input', () => {
+    const saved = stored('show-v9') as Show
+    const opened = readShow(structuredClone(saved))
+    expect(opened).toEqual({ ...saved, version: 10, scenes: following(saved) })
+    expect(opened.scenes.flatMap(layersOf).filter((layer) => inputIdOf(layer) !== null).length).toBeGreaterThan(3)
   })
 })

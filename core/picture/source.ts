@@ -1,4 +1,4 @@
-/** Names a picture that an executor is given: "input:ID", "text:KEY", "outline:KEY" or "colour:#rrggbb". */
+/** Names a picture that an executor is given: "input:ID", "page:ID:PAGE", "text:KEY", "outline:KEY" or "colour:#rrggbb". */
 export type SourceId = string
 
 /** Size of a source that has a picture, and whether every pixel of it is opaque. */

@@ -34,6 +34,13 @@ export interface GraphicOnAir {
   readonly scene: SceneOnAir
 }
 
+/** The page that a deck was turned to. */
+export interface TurnedDeck {
+  readonly showId: string
+  readonly inputId: string
+  readonly pageId: string
+}
+
 export interface Programme {
   /** Null before anything was taken. */
   readonly stage: StageOnAir | null
@@ -45,6 +52,8 @@ export interface Programme {
   readonly isCardShown: boolean
   /** Whether edits of what is on air wait until they are let go. */
   readonly holdsEdits: boolean
+  /** Decks that are not at the page that they open at, whether they are on air or not. */
+  readonly decks: readonly TurnedDeck[]
 }
 
 export type ProgrammeMessage =
@@ -57,10 +66,11 @@ export type ProgrammeMessage =
   | { readonly type: 'hideGraphic'; readonly id: string }
   | { readonly type: 'hideAllGraphics' }
   | { readonly type: 'holdEdits'; readonly holds: boolean }
-  /** Nothing is on air any more. */
+  | ({ readonly type: 'turnDeck' } & TurnedDeck)
+  /** Nothing is on air any more; decks stay where they are. */
   | { readonly type: 'clear' }
 
-export const EMPTY_PROGRAMME: Programme = { stage: null, standby: null, graphics: [], isCardShown: false, holdsEdits: false }
+export const EMPTY_PROGRAMME: Programme = { stage: null, standby: null, graphics: [], isCardShown: false, holdsEdits: false, decks: [] }
 
 /** The programme after a message at `nowMs`. The same object where nothing changes. */
 export function programmeAfter(programme: Programme, message: ProgrammeMessage, nowMs: number): Programme {
@@ -83,8 +93,10 @@ export function programmeAfter(programme: Programme, message: ProgrammeMessage, 
       return withGraphicsLeaving(programme, () => true, nowMs)
     case 'holdEdits':
       return programme.holdsEdits === message.holds ? programme : { ...programme, holdsEdits: message.holds }
+    case 'turnDeck':
+      return withDeckAt(programme, message)
     case 'clear':
-      return EMPTY_PROGRAMME
+      return { ...EMPTY_PROGRAMME, decks: programme.decks }
   }
 }
 
@@ -118,6 +130,12 @@ function taken(programme: Programme, ref: SceneRef, transition: Transition, nowM
   const to: SceneOnAir = { ref, enteredMs: nowMs, leavesMs: null }
   if (transition.kind === 'cut') return { ...base, stage: { type: 'scene', scene: to } }
   return { ...base, stage: { type: 'transition', from: leaving(settledStage(stage, nowMs), nowMs), to, transition, beganMs: nowMs } }
+}
+
+function withDeckAt(programme: Programme, { showId, inputId, pageId }: TurnedDeck): Programme {
+  const known = programme.decks.find((deck) => deck.showId === showId && deck.inputId === inputId)
+  if (known?.pageId === pageId) return programme
+  return { ...programme, decks: [...programme.decks.filter((deck) => deck !== known), { showId, inputId, pageId }] }
 }
 
 function goalOf(stage: StageOnAir): SceneOnAir {

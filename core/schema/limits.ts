@@ -16,10 +16,11 @@ export const LIMITS = {
   notesLength: 2000,
   transitionPairs: 400,
   favourites: 24,
+  deckPages: 300,
 } as const
 
 /** Most bytes of a file that is added. A clip is decoded from memory; longer ones are for a cutting room. */
-export const MOST_BYTES = { picture: 40 * 1024 * 1024, clip: 256 * 1024 * 1024 } as const
+export const MOST_BYTES = { picture: 40 * 1024 * 1024, clip: 256 * 1024 * 1024, deck: 256 * 1024 * 1024 } as const
 
 interface Range {
   readonly min: number
@@ -52,6 +53,9 @@ export const RANGES = {
   delayMs: { min: 0, max: 500 },
   clipMs: { min: 0, max: 86_400_000 },
   clipRate: { min: 0.1, max: 4 },
+  pageSidePx: { min: 1, max: 8192 },
+  pageNumber: { min: 1, max: 100_000 },
+  plannedMin: { min: 1, max: 600 },
   cropShare: { min: 0, max: 0.99 },
 } as const satisfies Record<string, Range>
 

@@ -58,7 +58,7 @@ export function newShow(name: string, words: { scene: string; camera: string; wa
   const scene = newScene(words.scene, makeId)
   return {
     format: 'green-room-show',
-    version: 9,
+    version: 10,
     name,
     canvas,
     inputs: [camera, wall],

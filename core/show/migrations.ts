@@ -65,6 +65,15 @@ export const migrations: Readonly<Record<number, (stored: Loose) => Loose>> = {
   }),
   // Version 8 did not know which clips are backgrounds of our own.
   8: (stored) => ({ ...stored, version: 9, inputs: upgradeEach(stored['inputs'], (input) => (input['kind'] === 'clip' ? { ...input, moving: null } : input)) }),
+  // Version 9 had no decks, and no layers that stay at a page.
+  9: (stored) => {
+    const upgrade = (layer: Loose): Loose => ({
+      ...layer,
+      ...(layer['kind'] === 'input' ? { pageId: null } : {}),
+      ...(layer['kind'] === 'group' ? { layers: upgradeEach(layer['layers'], upgrade) } : {}),
+    })
+    return { ...stored, version: 10, scenes: upgradeEach(stored['scenes'], (scene) => ({ ...scene, layers: upgradeEach(scene['layers'], upgrade) })) }
+  },
 }
 
 /** A layer of version 5, with what it shows put among the contents under the layer's own id, or one like it where that is taken. */
@@ -119,7 +128,7 @@ function upgradeStep(step: Loose): unknown[] {
 }
 
 /** The version that shows have now. */
-export const CURRENT_VERSION = 9
+export const CURRENT_VERSION = 10
 
 /** A stored show of an earlier version as one of this; anything else as it is. */
 export function upgradeShow(stored: unknown): unknown {

@@ -38,7 +38,7 @@ const sceneSchema = z.strictObject({
 
 const showObject = z.strictObject({
   format: z.literal('green-room-show'),
-  version: z.literal(9),
+  version: z.literal(10),
   name,
   canvas: z.strictObject({
     widthPx: whole(RANGES.canvasWidthPx),

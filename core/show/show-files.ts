@@ -3,23 +3,16 @@ import { inputKindOf } from '../inputs/index.ts'
 import { layersOf } from '../layers/tree.ts'
 import { stepOf } from '../steps/index.ts'
 import type { ParamSpecs } from '../steps/step.ts'
-import type { Input, Show, Step } from './show.ts'
+import type { Show, Step } from './show.ts'
 
 const HASH = /^[0-9a-f]{64}$/
 
 /** Hashes of every file that a show names, each once. A look of ours and an empty reference name no file. */
 export function filesOf(show: Show): readonly string[] {
-  const files = new Set(show.inputs.flatMap((input) => fileOfInput(input) ?? []))
+  const files = new Set(show.inputs.flatMap((input) => inputKindOf(input).files(input)))
   const treatments = [...show.inputs, ...show.scenes.flatMap(layersOf)].map(({ treatment }) => treatment)
   for (const hash of treatments.flat().flatMap(filesOfStep)) files.add(hash)
   return [...files]
-}
-
-/** The file that an input is, or that its first picture comes from. */
-function fileOfInput(input: Input): string | null {
-  const shown = inputKindOf(input).inCover(input)
-  const still = inputKindOf(shown).still(shown)
-  return still?.type === 'asset' ? still.asset : null
 }
 
 function filesOfStep({ kind, params }: Step): readonly string[] {

@@ -144,10 +144,10 @@ describe('migration', () => {
     }
   })
 
-  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1', '2', '3', '4', '5', '6', '7', '8']))
+  it('has a step from every version before the present one', () => expect(Object.keys(migrations)).toEqual(['0', '1', '2', '3', '4', '5', '6', '7', '8', '9']))
 
   it('says that a show from a newer Green Room is too new', () => {
-    expect(() => readShow({ ...show, version: 10 })).toThrow('saved by a newer Green Room')
+    expect(() => readShow({ ...show, version: 11 })).toThrow('saved by a newer Green Room')
   })
 })
 

@@ -12,6 +12,7 @@ export type { Placement } from '../box/placement.ts'
 export { standinCameras, type CameraDevice, type CameraInput, type StandinCamera } from '../inputs/camera.ts'
 export type { ClipInput } from '../inputs/clip.ts'
 export type { ColourInput } from '../inputs/colour.ts'
+export type { DeckInput, DeckPage } from '../inputs/deck.ts'
 export type { Input, InputKind } from '../inputs/input.ts'
 export type { PictureInput } from '../inputs/picture.ts'
 export type { ScreenInput, ScreenSource } from '../inputs/screen.ts'
@@ -87,7 +88,7 @@ export type Favourite = { readonly type: 'drawn'; readonly name: string } | { re
 
 export interface Show {
   readonly format: 'green-room-show'
-  readonly version: 9
+  readonly version: 10
   readonly name: string
   readonly canvas: { readonly widthPx: number; readonly heightPx: number; readonly frameRate: number }
   readonly inputs: readonly Input[]

@@ -35,7 +35,7 @@ function scene(inputs: readonly { readonly id: string; readonly treatment?: read
   }
   return {
     format: 'green-room-show',
-    version: 9,
+    version: 10,
     name: 'Test',
     canvas: { widthPx: WIDTH, heightPx: HEIGHT, frameRate: 30 },
     inputs: inputs.map(({ id, treatment = [] }) => ({ id, kind: 'picture', name: id, asset: 'a'.repeat(64), treatment })),

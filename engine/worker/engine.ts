@@ -189,10 +189,8 @@ export class Engine {
     this.#shows.follow(this.#air.programme)
     const { open, together } = this.#shows
     if (open === null || together === null) return
-    if (this.#liveIds.follow(together.inputs)) {
-      this.#book.follow(together)
-      this.#live.keepOnly(new Set(together.inputs.map((input) => input.id)))
-    }
+    this.#book.follow(together)
+    if (this.#liveIds.follow(together.inputs)) this.#live.keepOnly(new Set(together.inputs.map((input) => input.id)))
     this.#resources.follow(together)
     this.#persons.follow(together)
     const onAir = this.#air.show ?? open

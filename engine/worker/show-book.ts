@@ -1,7 +1,8 @@
 // The shows that the page has handed over, and of what is on air the newest state that still has it.
 import { DocumentReceiver, type DocumentChange } from '../../core/patch/document-sync.ts'
-import { scenesNeeded, type Programme, type SceneRef } from '../../core/programme/programme.ts'
+import { scenesNeeded, type Programme, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
 import type { FoundScene } from '../../core/programme/programme-stage.ts'
+import { turnedShow } from '../../core/programme/turned-show.ts'
 import { withHeld } from '../../core/show/with-held-show.ts'
 import type { Show } from '../../core/show/show.ts'
 
@@ -13,6 +14,9 @@ export class ShowBook {
   /** The last show that had a scene of the programme; a scene that is deleted, or whose show is closed, stays on air. */
   readonly #kept = new Map<string, Show>()
   #holdsEdits = false
+  #decks: readonly TurnedDeck[] = []
+  /** Shows with their decks turned as `#decks` says, so that what did not change stays the same object. */
+  #turned = new WeakMap<Show, Show>()
   #openId: string | null = null
   #version = {}
 
@@ -39,7 +43,7 @@ export class ShowBook {
 
   /** The show that is open; null while there is none. */
   get open(): Show | null {
-    return this.#openId === null ? null : (this.#shows.get(this.#openId) ?? null)
+    return this.#openId === null ? null : this.#turnedOf(this.#openId, this.#shows.get(this.#openId) ?? null)
   }
 
   /** Another object after every change. */
@@ -64,22 +68,33 @@ export class ShowBook {
     }
     const keys = new Set(needed.map(keyOf))
     for (const key of this.#kept.keys()) if (!keys.has(key)) this.#kept.delete(key)
-    if (programme.holdsEdits !== this.#holdsEdits) this.#version = {}
+    if (programme.holdsEdits !== this.#holdsEdits || programme.decks !== this.#decks) this.#version = {}
+    if (programme.decks !== this.#decks) this.#turned = new WeakMap()
+    this.#decks = programme.decks
     this.#holdsEdits = programme.holdsEdits
   }
 
   /** A scene as it is shown: of what is on air, the state that is kept; of others, as it is now. */
   readonly find = (ref: SceneRef): FoundScene | null => {
-    const show = this.#kept.get(keyOf(ref)) ?? this.#shows.get(ref.showId)
+    const show = this.#turnedOf(ref.showId, this.#kept.get(keyOf(ref)) ?? this.#shows.get(ref.showId) ?? null)
     const scene = show?.scenes.find(({ id }) => id === ref.sceneId)
-    return show === undefined || scene === undefined ? null : { show, scene }
+    return show === null || scene === undefined ? null : { show, scene }
+  }
+
+  #turnedOf(showId: string, show: Show | null): Show | null {
+    if (show === null) return null
+    const known = this.#turned.get(show)
+    if (known !== undefined) return known
+    const turned = turnedShow(show, showId, this.#decks)
+    this.#turned.set(show, turned)
+    return turned
   }
 
   /** The open show with everything that the programme needs of others. Null without an open show. */
   get together(): Show | null {
     const { open } = this
     if (open === null) return null
-    const others = new Set([...this.#kept.values()].filter((show) => show !== open))
+    const others = new Set([...this.#kept].map(([key, show]) => this.#turnedOf(key.split(' ', 1)[0]!, show)!).filter((show) => show !== open))
     return [...others].reduce<Show>((show, held) => withHeld(show, held), open)
   }
 }

@@ -229,7 +229,7 @@ target.close()`
       zipSync({ 'show.json': v7, 'contents.json': json({ format: 'green-room-package', version: 1, files: [], missing: hashesIn(v7) }) }),
     )
     expect([status, body.error?.message]).toEqual([201, undefined])
-    expect((await server.shows.get(body.id)).show.version).toBe(9)
+    expect((await server.shows.get(body.id)).show.version).toBe(10)
   })
 })
 

@@ -54,7 +54,7 @@ describe('/api/shows', () => {
     const id = await create()
     const old: unknown = JSON.parse(readFileSync(new URL('../../tests/fixtures/show-v4.json', import.meta.url), 'utf8'))
     expect((await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 1, show: old })).status).toBe(200)
-    expect((await callJson(`${shows}/${id}`)).body).toMatchObject({ revision: 2, show: { version: 9, presenter: { name: '' } } })
+    expect((await callJson(`${shows}/${id}`)).body).toMatchObject({ revision: 2, show: { version: 10, presenter: { name: '' } } })
     const newer = await callJson(`${shows}/${id}`, 'PUT', { baseRevision: 2, show: { ...show, version: 99 } })
     expect(newer.status).toBe(400)
     expect(JSON.stringify(newer.body)).toContain('version')

@@ -19,7 +19,7 @@ const FULL_HD = { widthPx: 1920, heightPx: 1080, frameRate: CALM_RATE }
 function emptyShow(names: readonly string[], canvas: Show['canvas'] = { widthPx: 1280, heightPx: 720, frameRate: CALM_RATE }): Show {
   return {
     format: 'green-room-show',
-    version: 9,
+    version: 10,
     name: 'Empty',
     canvas,
     inputs: [],

@@ -31,6 +31,7 @@ export const gauge: LayerDefinition<'gauge'> = {
   schema: () => z.strictObject({ ...layerBase, kind: z.literal('gauge'), share: z.number() }),
   content: null,
   inputId: () => null,
+  pageId: () => null,
   sceneId: () => null,
   contentId: () => null,
   children: null,
@@ -76,22 +77,22 @@ export const putGauge: PutLayer<'gauge'> = (place, layer) => {
   'app/locales/de/build.ts': afterLine("      scene: 'Szene',\n", "      gauge: 'Anzeige',\n"),
 }
 
-/** An input whose pictures are pages of a document. */
-const deck: Change = {
-  'core/inputs/deck.ts': `
+/** An input whose picture is a map. */
+const map: Change = {
+  'core/inputs/map.ts': `
 import { z } from 'zod'
 import type { InputBase, InputDefinition } from './input.ts'
 import { assetSchema, inputBase } from './schema.ts'
 import { inputSourceId } from './source-ids.ts'
 
-export interface DeckInput extends InputBase {
-  readonly kind: 'deck'
-  readonly pages: readonly string[]
+export interface MapInput extends InputBase {
+  readonly kind: 'map'
+  readonly asset: string
 }
 
-export const deck: InputDefinition<'deck'> = {
-  kind: 'deck',
-  schema: z.strictObject({ ...inputBase, kind: z.literal('deck'), pages: z.array(assetSchema) }),
+export const map: InputDefinition<'map'> = {
+  kind: 'map',
+  schema: z.strictObject({ ...inputBase, kind: z.literal('map'), asset: assetSchema }),
   subject: 'page',
   pageRank: 0,
   isPageWhenWhole: true,
@@ -99,25 +100,27 @@ export const deck: InputDefinition<'deck'> = {
   fit: 'fit',
   hasPicture: true,
   sourceId: ({ id }) => inputSourceId(id),
-  still: ({ pages }) => ({ type: 'asset', asset: pages[0]! }),
+  still: ({ asset }) => ({ type: 'asset', asset }),
+  files: ({ asset }) => [asset],
+  ahead: () => [],
   inCover: (input) => input,
   placeholder: 'window',
 }
 `,
   'core/inputs/input.ts': both(
-    afterLine('  readonly colour: ColourInput\n', '  readonly deck: DeckInput\n'),
-    afterLine("import type { ColourInput } from './colour.ts'\n", "import type { DeckInput } from './deck.ts'\n"),
+    afterLine('  readonly colour: ColourInput\n', '  readonly map: MapInput\n'),
+    afterLine("import type { ColourInput } from './colour.ts'\n", "import type { MapInput } from './map.ts'\n"),
   ),
   'core/inputs/index.ts': both(
-    changed('= { camera, screen, picture, clip, colour }', '= { camera, screen, picture, clip, colour, deck }'),
-    afterLine("import { colour } from './colour.ts'\n", "import { deck } from './deck.ts'\n"),
+    changed('= { camera, screen, deck, picture, clip, colour }', '= { camera, screen, deck, picture, clip, colour, map }'),
+    afterLine("import { colour } from './colour.ts'\n", "import { map } from './map.ts'\n"),
   ),
   'app/kinds/inputs/index.ts': changed(
     '  picture: { icon: Image, section: null, state: still },\n',
-    '  picture: { icon: Image, section: null, state: still },\n  deck: { icon: Image, section: null, state: still },\n',
+    '  picture: { icon: Image, section: null, state: still },\n  map: { icon: Image, section: null, state: still },\n',
   ),
-  'app/locales/en/build.ts': afterLine("      scene: 'Scene',\n", "      deck: 'Slides',\n"),
-  'app/locales/de/build.ts': afterLine("      scene: 'Szene',\n", "      deck: 'Folien',\n"),
+  'app/locales/en/build.ts': afterLine("      scene: 'Scene',\n", "      map: 'Map',\n"),
+  'app/locales/de/build.ts': afterLine("      scene: 'Szene',\n", "      map: 'Karte',\n"),
 }
 
 // The first compilation reads the types of every library.
@@ -234,7 +237,7 @@ const moreLanguages = (change: Change) => (Object.keys(change).some(isWords) ? O
 
 describe.each([
   ['kind of layer', gauge, 8],
-  ['kind of input', deck, 8],
+  ['kind of input', map, 8],
   ['step', negative, 4],
   ['transition', drop, 2],
   ['command', applause, 2],
@@ -256,8 +259,8 @@ describe.each([
   it.each([
     ['role', 'core/layers/gauge.ts'],
     ['coverage', 'core/layers/gauge.ts'],
-    ['placeholder', 'core/inputs/deck.ts'],
-    ['schema', 'core/inputs/deck.ts'],
+    ['placeholder', 'core/inputs/map.ts'],
+    ['schema', 'core/inputs/map.ts'],
   ])('does not compile when it leaves "%s" unanswered in %s', (question, file) => {
     const definition = change[file]
     if (definition === undefined) return expect(Object.keys(change)).not.toContain(file)

@@ -129,7 +129,7 @@ export function showCase(seed: number, moves = false): ShowCase {
       contents.push({ id, kind: 'text', text: { ...USUAL_LETTERS, family: 'Bricolage Grotesque', align: 'start', blocks: [block], plate: null } })
       return { ...base(), kind: 'text', contentId: id }
     }
-    return { ...base(), kind: 'input', inputId: pick(['camera', 'camera', 'photo', 'mark', 'wall']) }
+    return { ...base(), kind: 'input', inputId: pick(['camera', 'camera', 'photo', 'mark', 'wall']), pageId: null }
   }
 
   function layers(depth: number, shown: readonly string[]): Layer[] {
@@ -149,7 +149,7 @@ export function showCase(seed: number, moves = false): ShowCase {
   return {
     show: {
       format: 'green-room-show',
-      version: 9,
+      version: 10,
       name: 'Random',
       canvas: CANVAS,
       inputs,
