@@ -36,6 +36,7 @@ const coreOrder = [
     'layout',
     'graphics',
     'backgrounds',
+    'decks',
     'prepared',
     'stage',
     'programme',
@@ -46,7 +47,7 @@ const coreTypes = coreOrder.map(coreType)
 const typesOf = (folder) => (folder === 'core' ? ['core', ...coreTypes] : [folder])
 
 /** Kinds of layers and inputs. What differs between them is asked of their definitions (core/layers, core/inputs, app/kinds). */
-const kinds = 'input|text|shape|group|scene|camera|screen|picture|clip|colour'
+const kinds = 'input|text|shape|group|scene|camera|screen|deck|picture|clip|colour'
 const kindMessage = 'Ask the definition of the kind (core/layers/index.ts, core/inputs/index.ts, app/kinds), or use its guard, as isCamera.'
 const kindComparisons = [
   `BinaryExpression[operator=/^[!=]==$/][right.value=/^(${kinds})$/] MemberExpression[property.name='kind']`,

@@ -12,9 +12,9 @@ export default defineConfig({
     target: 'chrome120',
     chunkSizeWarningLimit: 1200,
     assetsInlineLimit: 0,
-    // The studio, and the clean window of its feed.
+    // The studio, the clean window of its feed, and the window of notes.
     rolldownOptions: {
-      input: ['app/index.html', 'app/output/index.html'],
+      input: ['app/index.html', 'app/output/index.html', 'app/notes/index.html'],
       // What every page needs of others' code changes seldom: it stays in the browser's cache when the studio is renewed.
       output: {
         codeSplitting: {

@@ -9,6 +9,7 @@ import AppHeader from './shell/AppHeader.vue'
 import NoticeBar from './shell/NoticeBar.vue'
 import SiteAsk from './sites/SiteAsk.vue'
 import { useDiagnostics } from './engine/use-diagnostics.ts'
+import { shareNotes } from './decks/use-notes-window.ts'
 import { useMovingColours } from './backgrounds/use-moving-colours.ts'
 import { useInputsStore } from './inputs/inputs.store.ts'
 import { useOutputsStore } from './outputs/outputs.store.ts'
@@ -31,6 +32,7 @@ useDiagnostics()
 // The output window reads the feed from this page, whichever view is shown.
 useOutputsStore()
 useMovingColours()
+shareNotes()
 const { theme } = useTheme()
 const { direction } = useLanguage()
 const { t } = useI18n()

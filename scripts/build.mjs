@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { build } from 'vite'
 import { buildExtension } from './build-extension.mjs'
 import { buildKernels } from './build-kernels.mjs'
+import { copyPdfFiles } from './copy-pdf-files.mjs'
 import { buildPersonModel } from './build-person-model.mjs'
 
 const rootDir = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
@@ -17,6 +18,7 @@ export async function buildAll({ logLevel = 'warn' } = {}) {
   buildKernels()
   await build({ configFile: path.join(rootDir, 'vite.config.ts'), logLevel })
   buildPersonModel(path.join(rootDir, 'dist/app/person'))
+  copyPdfFiles(path.join(rootDir, 'dist/app/pdf'))
   await build({
     configFile: false,
     root: path.join(rootDir, 'standins/meeting'),

@@ -56,6 +56,8 @@ export function ensurePrograms(programs, say) {
 }
 
 export const CHROMIUM = { command: 'chromium', debian: 'chromium' }
+export const LIBREOFFICE = { command: 'soffice', debian: 'libreoffice-impress' }
+export const PDFTOPPM = { command: 'pdftoppm', debian: 'poppler-utils' }
 export const FFMPEG = { command: 'ffmpeg', debian: 'ffmpeg' }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {

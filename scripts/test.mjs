@@ -1,13 +1,13 @@
 #!/usr/bin/env node
 // npm test: everything CI runs, from a clean checkout: the checks, a build, the browser tests.
 import { checkAll } from './check.mjs'
-import { CHROMIUM, ensurePackages, ensurePrograms, FFMPEG, run } from './ensure-deps.mjs'
+import { CHROMIUM, ensurePackages, ensurePrograms, FFMPEG, LIBREOFFICE, PDFTOPPM, run } from './ensure-deps.mjs'
 
 const say = (text) => process.stdout.write(`${text}\n`)
 
 async function main() {
   ensurePackages(say)
-  ensurePrograms([CHROMIUM, FFMPEG], say)
+  ensurePrograms([CHROMIUM, FFMPEG, LIBREOFFICE, PDFTOPPM], say)
   await checkAll()
   say('\n— build')
   const { buildAll } = await import('./build.mjs')

@@ -5,6 +5,8 @@ import type { Logger } from 'pino'
 import type { AssetStore } from './assets/asset-store.ts'
 import { assetRoutes } from './assets/routes.ts'
 import { backgroundRoutes } from './backgrounds/routes.ts'
+import type { Office } from './decks/office.ts'
+import { deckRoutes } from './decks/routes.ts'
 import { findWays } from './device-out/ways.ts'
 import { errorHandler } from './errors.ts'
 import { guard, type Origins } from './guard.ts'
@@ -28,6 +30,7 @@ export interface AppDeps {
   readonly presets: NamedStore<ChainFile>
   readonly graphics: NamedStore<KeptGraphic>
   readonly sites: SiteStore
+  readonly office: Office
   readonly origins: Origins
   readonly distDir: string
   readonly dataDir: string
@@ -35,7 +38,7 @@ export interface AppDeps {
 }
 
 /** Builds the studio's web application; `main.ts` listens. */
-export function createApp({ shows, assets, packages, presets, graphics, sites, origins, distDir, dataDir, log }: AppDeps): Express {
+export function createApp({ shows, assets, packages, presets, graphics, sites, office, origins, distDir, dataDir, log }: AppDeps): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(origins))
@@ -73,6 +76,7 @@ export function createApp({ shows, assets, packages, presets, graphics, sites, o
   app.use('/api/packages', packageRoutes(packages))
   app.use('/api/unused-files', unusedFileRoutes(assets, [shows, presets, graphics]))
   app.use('/api/assets', assetRoutes(assets))
+  app.use('/api/decks', deckRoutes(assets, office))
   app.use('/api/backgrounds', backgroundRoutes(assets))
   app.use('/api/presets', namedRoutes(presets, { list: 'presets', field: 'chain', limit: '1mb' }))
   app.use('/api/graphics', namedRoutes(graphics, { list: 'graphics', field: 'graphic', limit: '2mb' }))
@@ -91,10 +95,13 @@ export function createApp({ shows, assets, packages, presets, graphics, sites, o
     response.sendFile(path.join(distDir, 'green-room-extension.zip'))
   })
   app.use('/webcam', express.static(path.join(distDir, 'webcam')))
-  app.get('/output/', (_request, response) => {
-    response.setHeader('Cache-Control', 'no-cache')
-    response.sendFile(path.join(distDir, 'app', 'output', 'index.html'))
-  })
+  // Windows of their own.
+  for (const name of ['output', 'notes']) {
+    app.get(`/${name}/`, (_request, response) => {
+      response.setHeader('Cache-Control', 'no-cache')
+      response.sendFile(path.join(distDir, 'app', name, 'index.html'))
+    })
+  }
   app.use(express.static(path.join(distDir, 'app'), { index: false, maxAge: '1h' }))
   app.get('/{*path}', (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache')

@@ -6,6 +6,7 @@ import { createApp } from './app.ts'
 import { AssetStore } from './assets/asset-store.ts'
 import type { ServerConfig } from './config.ts'
 import { Database } from './db/database.ts'
+import { Office, type OfficeOptions } from './decks/office.ts'
 import { DeviceOut } from './device-out/device-out.ts'
 import { originsOf } from './guard.ts'
 import { listenLocally, type Site } from './listen-locally.ts'
@@ -27,17 +28,19 @@ export interface RunningServer {
 }
 
 /** Opens the database, listens on loopback with both sites, and returns their addresses. */
-export async function startServer(config: ServerConfig, log: Logger = pino({ level: 'warn' })): Promise<RunningServer> {
+export async function startServer(config: ServerConfig, log: Logger = pino({ level: 'warn' }), officeOptions: OfficeOptions = {}): Promise<RunningServer> {
   const database = await Database.open(config.dataDir)
   const opened: Site[] = []
   const ports = { studio: config.port, meeting: config.meetingPort }
   const origins = { studio: () => originsOf(ports.studio), meeting: () => originsOf(ports.meeting) }
+  const office = new Office(officeOptions)
   const deviceOut = new DeviceOut(config.dataDir, log)
   const hub = new SignalHub(origins, log, new Map([['/device-out', (socket: WebSocket) => deviceOut.accept(socket)]]))
   const close = async (): Promise<void> => {
     hub.close()
     deviceOut.close()
     await Promise.all(opened.map((site) => site.close()))
+    await office.close()
     await database.close()
   }
   try {
@@ -48,7 +51,7 @@ export async function startServer(config: ServerConfig, log: Logger = pino({ lev
     const sites = new SiteStore(database)
     const { distDir, dataDir } = config
     const packages = new ShowPackages(shows, assets, dataDir)
-    const studio = createApp({ shows, assets, packages, presets, graphics, sites, origins, distDir, dataDir, log })
+    const studio = createApp({ shows, assets, packages, presets, graphics, sites, office, origins, distDir, dataDir, log })
     const meeting = createMeetingSite(distDir, () => `http://localhost:${ports.studio}`, log)
     const openSite = async (app: Express, port: number): Promise<Site> => {
       const site = await listenLocally(() => createServer(app), port)

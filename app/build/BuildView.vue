@@ -15,6 +15,7 @@ import { provideColourMeaning } from '../base/colour-meaning.ts'
 import BackgroundGallery from '../backgrounds/BackgroundGallery.vue'
 import GraphicGallery from '../graphics/GraphicGallery.vue'
 import { layerTarget } from '../commands/layer-target.ts'
+import DeckImport from '../decks/DeckImport.vue'
 import PanelEdge from '../base/PanelEdge.vue'
 import { INSPECTOR_PX, SCENES_PX, usePanelWidths } from './use-panel-widths.ts'
 import { useLayerActions } from './use-layer-actions.ts'
@@ -90,6 +91,7 @@ watch(
     </DepthStrip>
     <GraphicGallery @added="openInspector" />
     <BackgroundGallery />
+    <DeckImport />
     <LayerInspector v-if="isOpen" class="build-inspector border-s border-line" @close="isNarrow && toggle()" />
     <!-- Last, so that the Tab key comes to what is worked with first. -->
     <template v-if="!isStacked">

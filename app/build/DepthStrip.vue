@@ -11,6 +11,7 @@ import type { Layer } from '../../core/show/show.ts'
 import AddMenu from './AddMenu.vue'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
+import DeckBar from '../decks/DeckBar.vue'
 import { announce } from '../shell/announce.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthPane from './DepthPane.vue'
@@ -157,6 +158,7 @@ watch(
       <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />
       <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="chooseFiles()" />
       <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
+      <DeckBar class="ms-1" />
       <template v-if="group">
         <IconButton :icon="ChevronLeft" class="ms-1 size-7! rtl:-scale-x-100" :label="t('layer.leaveGroup')" @click="leave" />
         <h2 class="min-w-12 truncate font-head text-[14px] font-bold" :title="group.name">{{ t('layer.inside', { name: group.name }) }}</h2>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 // The scene on the stage: its lock, its mark, and what the presenter wants to remember.
 import { Lock, LockOpen } from 'lucide-vue-next'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { inputIdOf } from '../../core/layers/index.ts'
+import { layersOf } from '../../core/layers/tree.ts'
 import { updateScene } from '../../core/show/edits.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { sceneMarks, type Scene, type SceneMark } from '../../core/show/show.ts'
@@ -10,6 +12,9 @@ import IconButton from '../base/IconButton.vue'
 import BackgroundSection from '../backgrounds/BackgroundSection.vue'
 import TransitionSection from '../transitions/TransitionSection.vue'
 import { useShowStore } from '../show/show.store.ts'
+import DeckNotes from '../decks/DeckNotes.vue'
+import { useDecksStore } from '../decks/decks.store.ts'
+import InspectorSection from './InspectorSection.vue'
 import LayerNames from './LayerNames.vue'
 import NextStepNote from './NextStepNote.vue'
 import { useSceneActions } from './use-scene-actions.ts'
@@ -18,6 +23,8 @@ import { markColours } from './mark-colours.ts'
 const props = defineProps<{ scene: Scene }>()
 const { t } = useI18n()
 const showStore = useShowStore()
+const decks = useDecksStore()
+const isShownHere = computed(() => layersOf(props.scene).some((layer) => inputIdOf(layer) === decks.current?.deck.id))
 const { add } = useSceneActions(ref(null), { onMoved: () => Promise.resolve(), openInspector: () => undefined })
 
 function change(label: string, part: Partial<Scene>, key: string | null = null): void {
@@ -46,6 +53,9 @@ function setMark(mark: SceneMark | null): void {
     <h3 class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('inspector.holds') }}</h3>
     <LayerNames class="mt-1 -ms-1" :layers="scene.layers" @choose="showStore.selectLayer($event)" />
   </template>
+  <InspectorSection v-if="decks.current && isShownHere" name="deck" :title="decks.current.deck.name">
+    <DeckNotes :now="decks.current" />
+  </InspectorSection>
   <BackgroundSection />
   <TransitionSection :scene="scene" />
   <p class="mt-3 text-[12.5px] font-semibold text-soft">{{ t('build.mark') }}</p>

@@ -5,6 +5,8 @@ import { decimals } from '../base/decimals.ts'
 import { toast } from 'vue-sonner'
 import { MOST_BYTES } from '../../core/schema/limits.ts'
 import type { Input } from '../../core/show/show.ts'
+import { useDeckImportStore } from '../decks/deck-import.store.ts'
+import { areSlides } from '../decks/deck-source.ts'
 import { api } from '../show/api.ts'
 import { checkClipFile } from './check-clip-file.ts'
 import { makeId } from '../show/make-id.ts'
@@ -20,10 +22,12 @@ export const FILE_KINDS = 'image/png,image/apng,image/jpeg,image/webp,image/avif
 export function useAddFiles() {
   const { t } = useI18n()
   const showStore = useShowStore()
+  const deckImport = useDeckImportStore()
   const { placeInput, placePicture } = usePlacing()
 
   /** Uploads files and puts each into the scene; `onPlaced` hears of each layer. Who cancels one cancels those behind it too. */
   async function addFiles(files: readonly File[], onPlaced: (layerId: string | null) => void = () => undefined): Promise<void> {
+    if (areSlides(files)) return deckImport.open(files)
     const { showId, sceneId, scene } = showStore
     if (sceneId === null || scene === null || showStore.isStopped()) return
     const cancelling = new AbortController()

@@ -5,7 +5,7 @@ import { inputIdOf } from '../../core/layers/index.ts'
 import { newTextLayer } from '../../core/layers/text.ts'
 import { newSceneLayer } from '../../core/layers/scene.ts'
 import { newLineLayer, newOutlineLayer, newShapeLayer } from '../../core/layers/shape.ts'
-import { Camera, Circle, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Square, Star, Type, Video } from 'lucide-vue-next'
+import { Camera, Circle, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Presentation, Square, Star, Type, Video } from 'lucide-vue-next'
 import { computed, type Component } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf, sceneCircle } from '../../core/layers/tree.ts'
@@ -14,6 +14,7 @@ import type { OutlineName } from '../../core/outline/usual-outlines.ts'
 import type { FrameForm, Input, Scene } from '../../core/show/show.ts'
 import type { ViewRequest } from '../../engine/protocol.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
+import { useChooseDeck } from '../decks/use-choose-deck.ts'
 import { useDevices } from '../devices/use-devices.ts'
 import { makeId } from '../show/make-id.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -44,6 +45,7 @@ export function useAddLayer() {
   const { place, placeInput, placeCamera, placeScreen, numbered } = usePlacing()
   const { focusText } = useFocusInspector()
   const { addFiles, chooseFiles } = useAddFiles()
+  const { chooseDeck } = useChooseDeck()
 
   /** A text, ready to be typed over. */
   function addText(): void {
@@ -113,6 +115,7 @@ export function useAddLayer() {
     action('source', t('build.standinCamera'), Video, () => placeCamera({ type: 'standin', standin: 'cloth' })),
     { ...action('source', t('screens.share'), MonitorUp, () => placeScreen('shared')), detail: t('screens.shareHint') },
     action('source', t('screens.standin'), MonitorUp, () => placeScreen('standin')),
+    { ...action('source', t('decks.addSlides'), Presentation, () => chooseDeck()), detail: t('decks.addHint') },
     action('source', t('build.addPicture'), Image, () => chooseFiles()),
   ])
   const words = computed<AddAction[]>(() => [action('words', t('build.addText'), Type, addText), action('words', t('build.addColour'), Palette, addColour)])

@@ -11,7 +11,16 @@ const SCENE_KEYS = /^Digit[1-9]$/
 /** Select all, copy, paste, cut, duplicate, rename. */
 const EDIT_KEYS = /^(\$mod\+Key[ACVXD]|F2)$/
 /** Keys that are named in the language of the keyboard. */
-const KEY_NAMES: Readonly<Record<string, string>> = { $mod: 'control', Control: 'control', Shift: 'shift', Delete: 'delete' }
+const KEY_NAMES: Readonly<Record<string, string>> = {
+  $mod: 'control',
+  Control: 'control',
+  Shift: 'shift',
+  Delete: 'delete',
+  PageUp: 'pageUp',
+  PageDown: 'pageDown',
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+}
 const MODIFIER_KEYS = new Set(['Control', 'Shift', 'Alt', 'Meta', 'AltGraph', 'CapsLock', 'Dead'])
 
 /** What was pressed, as a binding; null while only modifiers are down. */
@@ -25,7 +34,7 @@ export function bindingOf({ key, code, ctrlKey, metaKey, altKey, shiftKey }: Key
 
 /** Whether a single letter, digit or sign: those can be switched off for who speaks to the machine (WCAG 2.1.4). */
 export function isSingleKey(binding: string): boolean {
-  return !/\$mod|Control|Alt|Meta/.test(binding) && !/^F\d+$/.test(binding) && binding.replace('Shift+', '') !== '?'
+  return !/\$mod|Control|Alt|Meta|Arrow|Page/.test(binding) && !/^F\d+$/.test(binding) && binding.replace('Shift+', '') !== '?'
 }
 
 /** Whether a binding is one that the page needs itself. */

@@ -2,6 +2,10 @@
 // of keys and the palette read it. A new one is an entry here, and its words in locales/en/commands.ts.
 import {
   Captions,
+  ChevronFirst,
+  ChevronLast,
+  ChevronLeft,
+  ChevronRight,
   Coffee,
   EyeOff,
   FolderOpen,
@@ -10,6 +14,7 @@ import {
   LayoutPanelTop,
   MicOff,
   Play,
+  Presentation,
   Radio,
   Redo2,
   Search,
@@ -27,6 +32,7 @@ import { sceneCommands } from './scene-commands.ts'
 import type { SceneTarget } from './scene-target.ts'
 import type { useAirStore } from '../air/air.store.ts'
 import type { useShowStore } from '../show/show.store.ts'
+import type { useDecksStore } from '../decks/decks.store.ts'
 import type { useVoiceStore } from '../sound/voice.store.ts'
 
 export type CommandGroup = 'everywhere' | 'air' | 'go' | 'scene' | 'layer'
@@ -47,6 +53,9 @@ export type WhyNot =
   | 'locked'
   | 'nothingCopied'
   | 'unsupported'
+  | 'noDeck'
+  | 'firstPage'
+  | 'lastPage'
   | 'notInBuild'
   | 'nothingSelected'
   | 'tooDeep'
@@ -60,6 +69,7 @@ export type WhyNot =
 export interface Studio {
   readonly show: ReturnType<typeof useShowStore>
   readonly air: ReturnType<typeof useAirStore>
+  readonly decks: ReturnType<typeof useDecksStore>
   readonly voice: ReturnType<typeof useVoiceStore>
   /** The selected layers; null away from Build. */
   readonly layers: LayerTarget | null
@@ -68,7 +78,7 @@ export interface Studio {
   /** The page that is seen. */
   readonly page: string
   readonly goTo: (page: 'bench' | 'build' | 'devices' | 'shows') => void
-  readonly openDialog: (which: 'palette' | 'keys' | 'graphics' | 'backgrounds') => void
+  readonly openDialog: (which: 'palette' | 'keys' | 'graphics' | 'backgrounds' | 'slides') => void
   readonly undo: () => void
   readonly redo: () => void
   readonly switchTheme: () => void
@@ -102,6 +112,20 @@ const page = (name: 'bench' | 'build' | 'devices', icon: Component): CommandEntr
   run: ({ goTo }) => goTo(name),
 })
 
+/** Turning the deck that is on air or on the stage; its keys are the page's own where there is none. */
+const turning = (icon: Component, keys: readonly string[], by: number): CommandEntry => ({
+  group: 'air',
+  icon,
+  keys,
+  isFor: ({ decks }) => decks.current !== null,
+  whyNot: ({ decks: { current } }) => [
+    current === null && 'noDeck',
+    by < 0 && current?.index === 0 && 'firstPage',
+    by > 0 && current?.next === null && 'lastPage',
+  ],
+  run: ({ decks }) => decks.turn(by),
+})
+
 export const commandList = {
   undo: {
     group: 'everywhere',
@@ -128,6 +152,17 @@ export const commandList = {
     keys: ['KeyH'],
     whyNot: ({ air }) => [!air.graphics.isAnyShown && 'noGraphics'],
     run: ({ air }) => air.graphics.hideAll(),
+  },
+  nextPage: turning(ChevronRight, ['PageDown', 'ArrowRight'], 1),
+  previousPage: turning(ChevronLeft, ['PageUp', 'ArrowLeft'], -1),
+  firstPage: turning(ChevronFirst, [], -1000),
+  lastPage: turning(ChevronLast, [], 1000),
+  addSlides: {
+    group: 'go',
+    icon: Presentation,
+    keys: [],
+    whyNot: ({ page: here }) => [here !== 'build' && 'notInBuild'],
+    run: ({ openDialog }) => openDialog('slides'),
   },
   addGraphic: {
     group: 'go',

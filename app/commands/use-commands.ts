@@ -5,6 +5,8 @@ import { useRoute, useRouter } from 'vue-router'
 import { useAirStore } from '../air/air.store.ts'
 import { isBackgroundGalleryShown } from '../backgrounds/gallery-open.ts'
 import { useBackgrounds } from '../backgrounds/use-backgrounds.ts'
+import { useDecksStore } from '../decks/decks.store.ts'
+import { useChooseDeck } from '../decks/use-choose-deck.ts'
 import { isGalleryShown } from '../graphics/gallery-open.ts'
 import { announce } from '../shell/announce.ts'
 import { useTheme } from '../shell/use-theme.ts'
@@ -35,10 +37,13 @@ export function useCommands() {
   const show = useShowStore()
   const air = useAirStore()
   const voice = useVoiceStore()
+  const decks = useDecksStore()
+  const { chooseDeck } = useChooseDeck()
   const keys = useKeysStore()
   const backgrounds = useBackgrounds()
   const openDialog: Studio['openDialog'] = (which) => {
     if (which === 'graphics') isGalleryShown.value = true
+    else if (which === 'slides') chooseDeck()
     else if (which === 'backgrounds') isBackgroundGalleryShown.value = true
     else if (which === 'palette') keys.isPaletteShown = true
     else keys.isListShown = true
@@ -49,6 +54,7 @@ export function useCommands() {
     show,
     air,
     voice,
+    decks,
     layers: layerTarget.value,
     scene: sceneTarget.value,
     page: String(route.name),

@@ -3,7 +3,7 @@ import { onScopeDispose, watchEffect } from 'vue'
 import { graphicsOf, ownScenesOf } from '../../core/show/edits.ts'
 import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
-import { isSingleKey } from './keys.ts'
+import { belongsToPage, isSingleKey } from './keys.ts'
 import { commandIds, type CommandId } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
 import { useCommands } from './use-commands.ts'
@@ -16,12 +16,13 @@ export function useShortcuts(): void {
   const showStore = useShowStore()
   const air = useAirStore()
   const keys = useKeysStore()
-  const { run } = useCommands()
+  const { commands, run } = useCommands()
   const unlessTyping =
-    (key: string, act: () => void, worksInFields = false) =>
+    (key: string, act: () => void, worksInFields = false, isOffered = () => true) =>
     (event: KeyboardEvent) => {
       if (event.defaultPrevented || (isSingleKey(key) && !hasSingleKeys.value)) return
       if ((!worksInFields && isTextField(event.target)) || isInList(event.target)) return
+      if (belongsToPage(key) && (!isOffered() || takesArrows(event.target))) return
       event.preventDefault()
       act()
     }
@@ -30,7 +31,20 @@ export function useShortcuts(): void {
   let stop: () => void = () => undefined
   watchEffect(() => {
     stop()
-    const bindings = commandIds.flatMap((id) => keys.keysOf(id).map((key) => [key, unlessTyping(key, () => run(id), worksInFields(id, key))] as const))
+    const bindings = commandIds.flatMap((id) =>
+      keys.keysOf(id).map(
+        (key) =>
+          [
+            key,
+            unlessTyping(
+              key,
+              () => run(id),
+              worksInFields(id, key),
+              () => commands.value[id].isFor,
+            ),
+          ] as const,
+      ),
+    )
     const scenes = SCENE_KEYS.map((key, index) => [key, unlessTyping(key, () => takeScene(index))] as const)
     const graphics = (showStore.show === null ? [] : graphicsOf(showStore.show)).flatMap(({ id, graphic }) =>
       graphic!.key === null ? [] : [[graphic!.key, unlessTyping(graphic!.key, () => air.graphics.toggle(id))] as const],
@@ -50,6 +64,14 @@ export function useShortcuts(): void {
 /** Whether letters and digits choose from a list, or belong to a question. */
 function isInList(target: EventTarget | null): boolean {
   return target instanceof Element && target.closest('[role=listbox], [role=menu], [role=dialog]') !== null
+}
+
+/** Whether arrows and page keys do something where the focus is: they change a value, choose, or scroll. */
+function takesArrows(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false
+  const control = 'input, select, [role=slider], [role=spinbutton], [role=radio], [role=tab], [role=separator]'
+  const isScrolled = target !== document.body && target.tabIndex >= 0 && target.scrollHeight > target.clientHeight + 1
+  return target.closest(control) !== null || (isScrolled && /auto|scroll/.test(getComputedStyle(target).overflowY))
 }
 
 /** Whether keys go into a field that takes text and holds something not taken over yet. */

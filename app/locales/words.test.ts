@@ -36,7 +36,7 @@ describe('the words', () => {
       if (key === 'app.name' || key.startsWith('units.')) continue
       expect(words, key).not.toMatch(/!|[A-Z]{4,}/)
       // A name that fills a place is no word of ours.
-      const inside = words.split(/[.?:,]\s+|· /).flatMap((sentence) => sentence.split(' ').slice(1))
+      const inside = words.split(/[.?:,]\s+|· | \| /).flatMap((sentence) => sentence.split(' ').slice(1))
       const capitals = inside.filter(
         (word) =>
           /^[A-Z][a-z]/.test(word) &&
@@ -71,6 +71,7 @@ describe('the words', () => {
             'Developer',
             'Load',
             'Linux',
+            'LibreOffice',
           ].includes(word),
       )
       expect(capitals, key).toEqual([])
@@ -139,7 +140,7 @@ describe('the sentences', () => {
   })
 
   // Words of the trade, names, and keys of the keyboard, which the dictionaries do not have.
-  const names = 'fps dBFS HD ffmpeg loopback Loopback SVG EBU px ups Green Room Chromium Chrome Camera Microphone'
+  const names = 'fps dBFS HD ffmpeg loopback Loopback SVG EBU px ups Green Room Chromium Chrome Camera Microphone LibreOffice pdf pptx odp min'
   const german =
     'MP VP WebM Cube PNG JPEG WebP AVIF GIF JSON Terrazzo Webinar Imkerei localhost Code Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
   it.each([

@@ -89,6 +89,19 @@ export interface UnreadableNamed {
   readonly reason: string
 }
 
+/** What slides say beside their pictures. */
+export interface SlideFacts {
+  readonly notes: readonly string[]
+  readonly missingFamilies: readonly string[] | null
+}
+
+/** A picture of a page that the server keeps. */
+export interface KeptPage {
+  readonly hash: string
+  readonly widthPx: number
+  readonly heightPx: number
+}
+
 /** A refusal by the server, in its words. */
 export class ApiError extends Error {
   readonly status: number
@@ -119,6 +132,18 @@ function answered<T>(status: number, body: unknown): T {
 
 function sending(method: string, body: unknown): RequestInit {
   return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), signal: AbortSignal.timeout(ANSWER_MS) }
+}
+
+const deckPath = (what: 'pdf' | 'facts' | 'pages', fileName: string) => `/api/decks/${what}?name=${encodeURIComponent(fileName.slice(0, 200))}`
+
+/** How many files there are, then each with its length before it; as server/decks/page-stream.ts reads them. */
+function framed(files: readonly Blob[]): BlobPart[] {
+  const number = (value: number) => {
+    const bytes = new DataView(new ArrayBuffer(4))
+    bytes.setUint32(0, value, true)
+    return bytes.buffer
+  }
+  return [number(files.length), ...files.flatMap((file) => [number(file.size), file])]
 }
 
 /** The server's calls. All throw an ApiError when refused and a TypeError when unreachable. */
@@ -156,6 +181,23 @@ export const api = {
       `/shows/${encodeURIComponent(id)}`,
       sending('PATCH', { baseRevision, patch, saveId, ...(label === null ? {} : { label: label.slice(0, LONGEST_LABEL) }) }),
     ),
+  /** Whether this computer can read slides that are no PDF. */
+  isOfficeThere: async () => (await call<{ isThere: boolean }>('/decks/office')).isThere,
+  /** Slides of another program as a PDF. */
+  slidesAsPdf: async (file: File, signal: AbortSignal): Promise<ArrayBuffer> => {
+    const response = await fetch(deckPath('pdf', file.name), { method: 'POST', body: file, signal })
+    return response.ok ? response.arrayBuffer() : answered<ArrayBuffer>(response.status, await response.json().catch(() => null))
+  },
+  /** Notes of its pages, and typefaces that this computer does not have; null where that cannot be told. */
+  slideFacts: async (file: File, signal: AbortSignal): Promise<SlideFacts> => {
+    const response = await fetch(deckPath('facts', file.name), { method: 'POST', body: file, signal })
+    return answered<SlideFacts>(response.status, await response.json().catch(() => null))
+  },
+  /** Keeps pictures of pages, all of them or none; throws an AbortError when it is given up on the way. */
+  addPages: async (name: string, pages: readonly Blob[], sending?: Sending): Promise<readonly KeptPage[]> => {
+    const { status, body } = await sendFile(deckPath('pages', name), new Blob(framed(pages)), sending)
+    return answered<{ pages: KeptPage[] }>(status, body).pages
+  },
   listDeleted: async () => (await call<{ shows: DeletedShow[] }>('/shows/deleted')).shows,
   deleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}`, { method: 'DELETE' }),
   undeleteShow: (id: string) => call<void>(`/shows/${encodeURIComponent(id)}/undelete`, { method: 'POST' }),

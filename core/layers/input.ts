@@ -5,7 +5,7 @@ import type { MakeId } from '../random/make-id.ts'
 import { id } from '../schema/values.ts'
 import { makesMatte } from '../steps/chain.ts'
 import { callsOf } from '../steps/treatment.ts'
-import { newLayerBase, wholeCanvas, type Canvas, type LayerBase, type LayerContext, type LayerDefinition } from './layer.ts'
+import { newLayerBase, wholeCanvas, type Canvas, type Layer, type LayerBase, type LayerContext, type LayerDefinition } from './layer.ts'
 import { coversCanvas, shareOfCanvas } from './on-canvas.ts'
 import { layerBase } from './schema.ts'
 
@@ -68,6 +68,8 @@ export const input: LayerDefinition<'input'> = {
   },
   hasProportions: true,
 }
+
+export const isInputLayer = (layer: Layer | null | undefined): layer is InputLayer => layer?.kind === 'input'
 
 /** A layer that shows an input over the whole canvas, fitted. */
 export function newInputLayer(shown: Input, canvas: Canvas, makeId: MakeId): InputLayer {

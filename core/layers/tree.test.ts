@@ -127,7 +127,10 @@ describe('grouping', () => {
 describe('migration', () => {
   /** What version 10 adds to layers that show an input. */
   const following = ({ scenes }: Show) =>
-    scenes.map((scene) => ({ ...scene, layers: mapLayers(scene.layers, (layer) => (inputIdOf(layer) === null ? layer : ({ ...layer, pageId: null } as Layer))) }))
+    scenes.map((scene) => ({
+      ...scene,
+      layers: mapLayers(scene.layers, (layer) => (inputIdOf(layer) === null ? layer : ({ ...layer, pageId: null } as Layer))),
+    }))
   const stored = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../tests/fixtures/${name}.json`, import.meta.url), 'utf8'))
 
   it('opens a show that version 3 saved: as it was, and as it looked', () => {

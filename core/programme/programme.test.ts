@@ -17,8 +17,20 @@ import {
   type ProgrammeMessage,
   type SceneRef,
 } from './programme.ts'
+import { isDeck } from '../inputs/deck.ts'
+import { turnedShow } from './turned-show.ts'
 import { outputStageOf, programmeParts, withoutGoneGraphics, type FindScene } from './programme-stage.ts'
 
+const deckPage = (number: number) => ({
+  id: `p${number}`,
+  asset: String(number).padStart(64, '0'),
+  widthPx: 16,
+  heightPx: 9,
+  number,
+  title: '',
+  notes: '',
+  skipped: false,
+})
 const ref = (sceneId: string, showId = 'open'): SceneRef => ({ showId, sceneId })
 const take = (sceneId: string, transition: keyof typeof usualTransitions = 'cut', showId = 'open'): ProgrammeMessage => ({
   type: 'take',
@@ -91,7 +103,31 @@ describe('programmeAfter', () => {
     const on = after(EMPTY_PROGRAMME, [0, take('a')], [1, { type: 'standby', scene: ref('b') }], [2, { type: 'holdEdits', holds: true }])
     expect([on.standby, on.holdsEdits]).toEqual([ref('b'), true])
     expect(after(on, [3, { type: 'standby', scene: ref('b') }], [4, { type: 'holdEdits', holds: true }])).toBe(on)
-    expect(after(on, [5, { type: 'clear' }])).toBe(EMPTY_PROGRAMME)
+    expect(after(on, [5, { type: 'clear' }])).toEqual(EMPTY_PROGRAMME)
+  })
+
+  it('turns decks whatever is on air, and leaves them there when nothing is', () => {
+    const turn = (inputId: string, pageId: string, showId = 'open'): ProgrammeMessage => ({ type: 'turnDeck', showId, inputId, pageId })
+    const on = after(EMPTY_PROGRAMME, [1, turn('deck', 'p2')], [2, turn('deck', 'p3')], [3, turn('other', 'p9')], [4, turn('deck', 'p1', 'held')])
+    expect(on.decks).toHaveLength(3)
+    expect(programmeAfter(on, turn('deck', 'p3'), 5)).toBe(on)
+    expect(after(on, [6, take('a')], [7, { type: 'clear' }]).decks).toBe(on.decks)
+    const deck = {
+      id: 'deck',
+      kind: 'deck' as const,
+      name: 'Slides',
+      fileName: 's.pdf',
+      plannedMin: null,
+      treatment: [],
+      pageId: 'p1',
+      pages: [1, 2, 3].map(deckPage),
+    }
+    const show = { ...showCase(1).show, inputs: [...showCase(1).show.inputs, deck] }
+    const pageOf = (showId: string) => turnedShow(show, showId, on.decks).inputs.flatMap((input) => (isDeck(input) ? [input.pageId] : []))
+    expect([pageOf('open'), pageOf('held'), pageOf('elsewhere')]).toEqual([['p3'], ['p1'], ['p1']])
+    // Nothing to turn is the same show, and so is a page that is gone.
+    expect(turnedShow(show, 'held', on.decks)).toBe(show)
+    expect(turnedShow(show, 'open', [{ showId: 'open', inputId: 'deck', pageId: 'gone' }])).toBe(show)
   })
 
   it('random messages never leave a scene on air that nobody took, nor a transition longer than itself', () => {

@@ -1,6 +1,6 @@
 // Shows and what is on air, told to the engine: documents as patches, takes and the card as messages.
 import { DocumentSender } from '../../core/patch/document-sync.ts'
-import { isSameRef, type SceneRef } from '../../core/programme/programme.ts'
+import { isSameRef, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
 import type { Show } from '../../core/show/show.ts'
 import { transitionTo } from '../../core/show/show-transitions.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
@@ -68,6 +68,11 @@ export class ProgrammeCalls {
       if (!isSameRef(this.#graphics.get(id) ?? null, scene)) this.#link.post({ type: 'programme', message: { type: 'showGraphic', id, scene } })
     }
     this.#graphics = new Map(graphics)
+  }
+
+  /** Turns a deck to a page, on air or not. */
+  turnDeck(deck: TurnedDeck): void {
+    this.#link.post({ type: 'programme', message: { type: 'turnDeck', ...deck } })
   }
 
   #send({ showId, show }: KnownShow): void {

@@ -41,6 +41,8 @@ interface StagedFile {
 const PARTIAL = '.part'
 /** Of the beginning of a file, what tells which kind it is. */
 const HEAD_BYTES = 4096
+/** Files of one body whose content is looked through at once. */
+const LOOKED_AT_ONCE = 3
 
 export class AssetStore {
   readonly #database: Database
@@ -72,6 +74,7 @@ export class AssetStore {
   /** The same of several files, opened one after the other: all of them are kept, or none. */
   async receiveAll(files: Iterable<IncomingFile>): Promise<readonly Asset[]> {
     const staged: StagedFile[] = []
+    const looks: Promise<void>[] = []
     try {
       for (const file of files) {
         // Written beside, under a name of its own, then renamed: a file under its hash is always whole.
@@ -86,12 +89,20 @@ export class AssetStore {
         if (file.hash !== undefined && made.hash !== file.hash) {
           throw new HttpError(400, 'file-changed', `"${file.fileName}" is not the file that its name says: it was changed or damaged. Export the show again.`)
         }
-        staged[staged.length - 1] = { partial, ...file, made: { ...made, facts: await inspect(partial, made.head, made.byteLength, file.fileName) } }
+        // Looked through while the next one comes in, a few at a time.
+        const at = staged.length - 1
+        looks.push(
+          inspect(partial, made.head, made.byteLength, file.fileName).then((facts) => void (staged[at] = { partial, ...file, made: { ...made, facts } })),
+        )
+        looks.at(-1)!.catch(() => undefined)
+        if (looks.length >= LOOKED_AT_ONCE) await looks[looks.length - LOOKED_AT_ONCE]
       }
+      await Promise.all(looks)
       const assets: Asset[] = []
       for (const one of staged) if (one.made !== null) assets.push(await this.#keep(one))
       return assets
     } finally {
+      await Promise.allSettled(looks)
       // What cannot be taken away now is taken away at the next start.
       for (const { partial } of staged) await rm(partial, { force: true }).catch(() => undefined)
     }

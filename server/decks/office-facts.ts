@@ -14,7 +14,14 @@ export interface OfficeFacts {
 /** An element as the parser gives it: its name with its children, and its attributes; or a piece of text. */
 type Node = { readonly [name: string]: readonly Node[] | string } & { readonly ':@'?: Readonly<Record<string, string>> }
 
-const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', trimValues: false, parseTagValue: false, parseAttributeValue: false })
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  trimValues: false,
+  parseTagValue: false,
+  parseAttributeValue: false,
+})
 
 /** Reads notes and typefaces. What the archive leaves out is left out. Throws an Error for XML that cannot be read. */
 export function officeFacts(archive: OfficeArchive): Promise<OfficeFacts> {
@@ -27,7 +34,8 @@ async function pptxFacts(archive: OfficeArchive): Promise<OfficeFacts> {
   const slideNames = await relatedTo(archive, 'ppt/presentation.xml')
   const notes: string[] = []
   const families = new Set<string>()
-  for (const theme of [...archive.names].filter((name) => /^ppt\/theme\/theme\d+\.xml$/.test(name))) for (const family of latinIn(await read(theme))) families.add(family)
+  for (const theme of [...archive.names].filter((name) => /^ppt\/theme\/theme\d+\.xml$/.test(name)))
+    for (const family of latinIn(await read(theme))) families.add(family)
   for (const slideId of all(presentation, 'p:sldId')) {
     const name = slideNames.get(attribute(slideId, 'r:id'))?.name
     if (name === undefined) continue
@@ -78,7 +86,9 @@ async function odpFacts(archive: OfficeArchive): Promise<OfficeFacts> {
       .map((style) => attribute(style, 'style:name')),
   )
   const pages = all(content, 'draw:page').filter((page) => !hiddenStyles.has(attribute(page, 'draw:style-name')))
-  const families = all([...content, ...parsed(await archive.text('styles.xml'))], 'style:font-face').map((face) => attribute(face, 'svg:font-family').replaceAll(/^['"]|['"]$/g, ''))
+  const families = all([...content, ...parsed(await archive.text('styles.xml'))], 'style:font-face').map((face) =>
+    attribute(face, 'svg:font-family').replaceAll(/^['"]|['"]$/g, ''),
+  )
   return { notes: pages.map(odpNotes), families: [...new Set(families)].filter((family) => family !== '') }
 }
 

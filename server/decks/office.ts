@@ -136,5 +136,9 @@ async function newProfile(): Promise<string> {
 
 function officeMissing(why = ''): HttpError {
   const detail = why === '' ? '' : ` (${why})`
-  return new HttpError(503, 'office-missing', `LibreOffice is not installed on this computer${detail}. Save the slides as PDF, or install LibreOffice and try again.`)
+  return new HttpError(
+    503,
+    'office-missing',
+    `LibreOffice is not installed on this computer${detail}. Save the slides as PDF, or install LibreOffice and try again.`,
+  )
 }

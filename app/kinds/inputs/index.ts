@@ -1,10 +1,11 @@
 // Every kind of input as the studio shows it: a folder with its part of the inspector for kinds that have one, and a line here.
-import { Camera, Film, Image, MonitorUp, Palette } from 'lucide-vue-next'
+import { Camera, Film, Image, MonitorUp, Palette, Presentation } from 'lucide-vue-next'
 import type { Component } from 'vue'
 import type { InputKind, InputOf } from '../../../core/inputs/input.ts'
 import CameraSection from './camera/CameraSection.vue'
 import ClipSection from './clip/ClipSection.vue'
 import ColourSection from './colour/ColourSection.vue'
+import DeckSection from './deck/DeckSection.vue'
 import type { InputFace } from './face.ts'
 import ScreenSection from './screen/ScreenSection.vue'
 
@@ -24,6 +25,7 @@ export const inputFaces: { readonly [K in InputKind]: InputFace<K> } = {
     section: ScreenSection as Component,
     state: ({ id }, { statusOf }) => ({ words: `screens.states.${statusOf(id)}`, hasSize: true }),
   },
+  deck: { icon: Presentation, section: DeckSection as Component, state: still },
   picture: { icon: Image, section: null, state: still },
   clip: { icon: Film, section: ClipSection as Component, state: () => ({ words: 'layer.kinds.clip', hasSize: true }) },
   colour: { icon: Palette, section: ColourSection as Component, state: still },

@@ -122,6 +122,7 @@ export const buildWords: Words<typeof english> = {
       camera: 'Kamera',
       screen: 'Bildschirm',
       picture: 'Bild',
+      deck: 'Folien',
       clip: 'Clip',
       colour: 'Farbe',
       text: 'Text',

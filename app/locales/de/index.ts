@@ -4,6 +4,7 @@ import { backgroundWords } from './backgrounds.ts'
 import { benchWords } from './bench.ts'
 import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
+import { deckWords } from './decks.ts'
 import { deviceWords } from './devices.ts'
 import { graphicWords } from './graphics.ts'
 import { nextStepWords } from './next-step.ts'
@@ -25,6 +26,7 @@ const de: Words<typeof en> = {
   ...backgroundWords,
   ...transitionWords,
   ...commandWords,
+  ...deckWords,
   nav: { devices: 'Geräte', bench: 'Werkbank', build: 'Aufbau', views: 'Ansichten', shows: 'Alle Shows' },
   settings: {
     title: 'Einstellungen',
@@ -188,6 +190,11 @@ const de: Words<typeof en> = {
   standins: standinWords,
   units: { stops: 'LW', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    addDeck: 'Folien {name} hinzufügen',
+    replaceDeck: '{name} erneut importieren',
+    page: 'Seite von {name} wählen',
+    skipPage: 'Seite {n} zeigen oder überspringen',
+    plannedMinutes: 'geplante Zeit von {name} ändern',
     motion: 'Bewegung von {name} ändern',
     photo: 'Foto ändern',
     logo: 'Logo ändern',

@@ -122,6 +122,7 @@ export const buildWords = {
       camera: 'Camera',
       screen: 'Screen',
       picture: 'Picture',
+      deck: 'Slides',
       clip: 'Clip',
       colour: 'Colour',
       text: 'Text',

@@ -3,6 +3,7 @@ import { backgroundWords } from './backgrounds.ts'
 import { benchWords } from './bench.ts'
 import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
+import { deckWords } from './decks.ts'
 import { deviceWords } from './devices.ts'
 import { graphicWords } from './graphics.ts'
 import { nextStepWords } from './next-step.ts'
@@ -24,6 +25,7 @@ export default {
   ...backgroundWords,
   ...transitionWords,
   ...commandWords,
+  ...deckWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   settings: {
     title: 'Settings',
@@ -186,6 +188,11 @@ export default {
   standins: standinWords,
   units: { stops: 'st', percent: '%', times: '×', share: '%', kelvin: 'K', plain: '', pixels: 'px', degrees: '°' },
   edits: {
+    addDeck: 'add slides {name}',
+    replaceDeck: 'import {name} again',
+    page: 'choose page of {name}',
+    skipPage: 'show or skip page {n}',
+    plannedMinutes: 'change planned time of {name}',
     motion: 'change motion of {name}',
     logo: 'change logo',
     photo: 'change photo',
