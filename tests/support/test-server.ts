@@ -2,6 +2,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { pino } from 'pino'
+import type { OfficeOptions } from '../../server/decks/office.ts'
 import { startServer, type RunningServer } from '../../server/start-server.ts'
 
 /** A running server whose parts may be replaced by a restart. */
@@ -19,15 +20,15 @@ export interface TestServer {
 const rootDir = path.resolve(path.dirname(new URL(import.meta.url).pathname), '../..')
 const running = new WeakMap<TestServer, RunningServer>()
 
-function listen(dataDir: string, port: number, meetingPort: number): Promise<RunningServer> {
-  return startServer({ port, meetingPort, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }))
+function listen(dataDir: string, port: number, meetingPort: number, office: OfficeOptions = {}): Promise<RunningServer> {
+  return startServer({ port, meetingPort, dataDir, distDir: path.join(rootDir, 'dist') }, pino({ level: 'silent' }), office)
 }
 
 /** A server on free ports, gone with `close`. Its library is empty, or a copy of what a server that has ended left in `library`. */
-export async function startTestServer(library: string | null = null): Promise<TestServer> {
+export async function startTestServer(library: string | null = null, office: OfficeOptions = {}): Promise<TestServer> {
   const dataDir = mkdtempSync(path.join(tmpdir(), 'green-room-data-'))
   if (library !== null) cpSync(library, dataDir, { recursive: true })
-  const first = await listen(dataDir, 0, 0)
+  const first = await listen(dataDir, 0, 0, office)
   const server: TestServer = {
     dataDir,
     studioUrl: first.studioUrl,
