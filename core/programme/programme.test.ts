@@ -122,7 +122,7 @@ describe('programmeAfter', () => {
       pageId: 'p1',
       pages: [1, 2, 3].map(deckPage),
     }
-    const show = { ...showCase(1).show, inputs: [...showCase(1).show.inputs, deck] }
+    const show = { ...showCase(1).show, inputs: [deck] }
     const pageOf = (showId: string) => turnedShow(show, showId, on.decks).inputs.flatMap((input) => (isDeck(input) ? [input.pageId] : []))
     expect([pageOf('open'), pageOf('held'), pageOf('elsewhere')]).toEqual([['p3'], ['p1'], ['p1']])
     // Nothing to turn is the same show, and so is a page that is gone.

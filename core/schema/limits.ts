@@ -59,7 +59,7 @@ export const RANGES = {
   cropShare: { min: 0, max: 0.99 },
 } as const satisfies Record<string, Range>
 
-/** The number within a range that is nearest to `value`. */
+/** The number within a range that is nearest to `value`; never -0, which no stored text has. */
 export function withinRange({ min, max }: Range, value: number): number {
-  return Math.min(max, Math.max(min, value))
+  return Math.min(max, Math.max(min, value)) + 0
 }

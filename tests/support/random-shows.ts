@@ -1,6 +1,6 @@
 // Seeded shows of every kind of layer: what plans and live executors are held to. Runs in browsers too.
 import { newStep } from '../../core/steps/treatment.ts'
-import { inputSourceId } from '../../core/inputs/source-ids.ts'
+import { inputSourceId, pageSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId, SourceInfo } from '../../core/picture/source.ts'
 import { OUTLINE_BOX, usualOutlines } from '../../core/outline/usual-outlines.ts'
 import { outlinePicture } from '../../core/outline/outline-picture.ts'
@@ -13,7 +13,7 @@ import { namedEasings } from '../../core/motion/easing.ts'
 import { BARE_SCENE, newMicrophone } from '../../core/show/create.ts'
 import { USUAL_STYLE } from '../../core/show/style.ts'
 import { USUAL_TRANSITIONS } from '../../core/show/show-transitions.ts'
-import { frameForms, type Content, type Frame, type Input, type Layer, type Outline, type Scene, type Show } from '../../core/show/show.ts'
+import { frameForms, type Content, type DeckPage, type Frame, type Input, type Layer, type Outline, type Scene, type Show } from '../../core/show/show.ts'
 import { goTo, type TransitionStage } from '../../core/stage/stage.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
 import { USUAL_LETTERS } from '../../core/text/text-content.ts'
@@ -31,6 +31,17 @@ const OUTLINES: readonly Outline[] = [
   { path: 'M10 10 C 90 10 90 90 10 90 S 60 50 10 10', ...box, stroke: { widthPx: 0.6, colour: '#ffffff', opacity: 1 } },
 ]
 
+const slide = (number: number, widthPx: number, heightPx: number): DeckPage => ({
+  id: `p${number}`,
+  asset: String(number).repeat(64),
+  widthPx,
+  heightPx,
+  number,
+  title: '',
+  notes: '',
+  skipped: false,
+})
+
 export interface ShowCase {
   readonly show: Show
   readonly infos: ReadonlyMap<SourceId, SourceInfo>
@@ -42,6 +53,7 @@ export function showCase(seed: number, moves = false): ShowCase {
   const random = seededRandom(seed)
   /** Of its own, so that what the others gave stays. */
   const cropping = seededRandom(seed + 90_000)
+  const paging = seededRandom(seed + 91_000)
   let count = 0
   const makeId = () => `r${(count += 1)}`
   const inputs: Input[] = [
@@ -49,6 +61,16 @@ export function showCase(seed: number, moves = false): ShowCase {
     { id: 'photo', kind: 'picture', name: 'Photo', asset: 'a'.repeat(64), treatment: [] },
     { id: 'mark', kind: 'picture', name: 'Mark', asset: 'b'.repeat(64), treatment: [] },
     { id: 'wall', kind: 'colour', name: 'Wall', colour: '#8fa396', treatment: [] },
+    {
+      id: 'slides',
+      kind: 'deck',
+      name: 'Slides',
+      fileName: 'slides.pdf',
+      pages: [slide(1, 192, 108), slide(2, 192, 108), slide(3, 90, 120)],
+      pageId: 'p2',
+      plannedMin: null,
+      treatment: [],
+    },
   ]
   const contents: Content[] = []
   const pick = <T>(choices: readonly T[]): T => choices[Math.floor(random() * choices.length)]!
@@ -90,7 +112,8 @@ export function showCase(seed: number, moves = false): ShowCase {
       placement: isWhole
         ? { x: 0, y: 0, width: CANVAS.widthPx, height: CANVAS.heightPx, angleDeg: 0, fit: 'fill' as const }
         : {
-            x: Math.round(random() * 120 - 20),
+            // No -0: stored text has none.
+            x: Math.round(random() * 120 - 20) + 0,
             y: random() * 60 - 15,
             width: 12 + Math.round(random() * 150),
             height: 10 + random() * 80,
@@ -129,7 +152,12 @@ export function showCase(seed: number, moves = false): ShowCase {
       contents.push({ id, kind: 'text', text: { ...USUAL_LETTERS, family: 'Bricolage Grotesque', align: 'start', blocks: [block], plate: null } })
       return { ...base(), kind: 'text', contentId: id }
     }
-    return { ...base(), kind: 'input', inputId: pick(['camera', 'camera', 'photo', 'mark', 'wall']), pageId: null }
+    const common = base()
+    const inputId = pick(['camera', 'camera', 'photo', 'mark', 'wall'])
+    // Some photos are slides instead: whatever page they are at, or always the same one.
+    const isSlides = inputId === 'photo' && paging() < 0.6
+    const pageId = isSlides ? [null, 'p1', 'p3'][Math.floor(paging() * 3)]! : null
+    return { ...common, kind: 'input', inputId: isSlides ? 'slides' : inputId, pageId }
   }
 
   function layers(depth: number, shown: readonly string[]): Layer[] {
@@ -145,6 +173,9 @@ export function showCase(seed: number, moves = false): ShowCase {
     [inputSourceId('camera'), rgbaToI420(smoothPicture(seed, 160, 120, true))],
     [inputSourceId('photo'), smoothPicture(seed + 1, 200, 150, true)],
     [inputSourceId('mark'), smoothPicture(seed + 2, 40, 40)],
+    [inputSourceId('slides'), smoothPicture(seed + 3, 192, 108, true)],
+    [pageSourceId('slides', 'p1'), smoothPicture(seed + 4, 192, 108, true)],
+    [pageSourceId('slides', 'p3'), smoothPicture(seed + 5, 90, 120, true)],
   ])
   return {
     show: {
