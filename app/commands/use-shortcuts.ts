@@ -3,6 +3,7 @@ import { onScopeDispose, watchEffect } from 'vue'
 import { graphicsOf, ownScenesOf } from '../../core/show/edits.ts'
 import { useAirStore } from '../air/air.store.ts'
 import { useShowStore } from '../show/show.store.ts'
+import { isTooSoon } from './held-key.ts'
 import { belongsToPage, isSingleKey } from './keys.ts'
 import { commandIds, type CommandId } from './list.ts'
 import { useKeysStore } from './keys.store.ts'
@@ -24,7 +25,7 @@ export function useShortcuts(): void {
       if ((!worksInFields && isTextField(event.target)) || isInList(event.target)) return
       if (belongsToPage(key) && (!isOffered() || takesArrows(event.target))) return
       event.preventDefault()
-      act()
+      if (!isTooSoon(event)) act()
     }
   /** What is typed goes into the field, and undo there is the field's own; only the palette is asked for from anywhere. */
   const worksInFields = (id: CommandId, key: string) => id === 'palette' && !isSingleKey(key)

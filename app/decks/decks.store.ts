@@ -10,8 +10,6 @@ import { useEngineStore } from '../engine/engine.store.ts'
 import { useShowStore } from '../show/show.store.ts'
 
 const MEMORY_KEY = 'green-room:pages'
-/** A key that is held turns no more pages than can be seen. */
-const LEAST_BETWEEN_MS = 60
 
 /** A deck, and where it is. */
 export interface DeckNow {
@@ -33,7 +31,6 @@ export const useDecksStore = defineStore('decks', () => {
   const sinceMs = ref<Readonly<Record<string, number>>>({})
   /** When each deck was first seen. */
   const beganMs = new Map<string, number>()
-  let lastTurnMs = -Infinity
 
   const decks = computed<readonly DeckInput[]>(() =>
     (showStore.show?.inputs ?? []).filter(isDeck).map((deck) => {
@@ -88,10 +85,9 @@ export const useDecksStore = defineStore('decks', () => {
   /** Turns the deck that keys turn by so many pages, back where negative. False where it stays. */
   function turn(by: number): boolean {
     const now = current.value
-    if (now === null || performance.now() - lastTurnMs < LEAST_BETWEEN_MS) return false
+    if (now === null) return false
     const after = turned(now.deck, by)
     if (after === now.deck) return false
-    lastTurnMs = performance.now()
     goTo(now.deck.id, after.pageId)
     return true
   }

@@ -4,6 +4,7 @@ import { useEventListener, useIntervalFn, useLocalStorage, useNow } from '@vueus
 import { computed, ref, shallowRef, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { figure } from '../base/decimals.ts'
+import { isTooSoon } from '../commands/held-key.ts'
 import IconButton from '../base/IconButton.vue'
 import PageImage from '../decks/PageImage.vue'
 import { minutesAndSeconds } from '../decks/clock-words.ts'
@@ -37,7 +38,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   const by = ['ArrowRight', 'PageDown', ' '].includes(event.key) ? 1 : ['ArrowLeft', 'PageUp'].includes(event.key) ? -1 : 0
   if (by === 0 || (event.key === ' ' && event.target instanceof HTMLButtonElement)) return
   event.preventDefault()
-  studio()?.turn(by)
+  if (!isTooSoon(event)) studio()?.turn(by)
 })
 watchEffect(() => (document.title = now.value === null ? t('decks.windowTitle') : `${t('decks.windowTitle')}: ${now.value.deckName}`))
 

@@ -73,14 +73,14 @@ export async function pptxOf(pages: readonly ToldPage[], hidden: readonly number
   return (await pptx.write({ outputType: 'nodebuffer' })) as Buffer
 }
 
-/** A presentation in another format, converted by LibreOffice. */
+/** A presentation in another format, converted by LibreOffice; `to` as its --convert-to has it. */
 export function converted(presentation: Buffer, from: string, to: string): Buffer {
   const folder = mkdtempSync(path.join(tmpdir(), 'green-room-convert-'))
   try {
     const file = path.join(folder, `deck.${from}`)
     writeFileSync(file, presentation)
     execFileSync('soffice', ['--headless', `-env:UserInstallation=file://${folder}/profile`, '--convert-to', to, '--outdir', folder, file], { stdio: 'ignore' })
-    return readFileSync(path.join(folder, `deck.${to}`))
+    return readFileSync(path.join(folder, `deck.${to.split(':', 1)[0]}`))
   } finally {
     rmSync(folder, { recursive: true, force: true })
   }
