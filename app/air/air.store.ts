@@ -8,6 +8,7 @@ import { useShowStore } from '../show/show.store.ts'
 import { useSitesStore } from '../sites/sites.store.ts'
 import { useVoiceStore } from '../sound/voice.store.ts'
 import { useFeedHosts } from './use-feed-hosts.ts'
+import { useFocus } from './use-focus.ts'
 import { useGraphicsOnAir } from './use-graphics-on-air.ts'
 import { useProgramme } from './use-programme.ts'
 
@@ -37,10 +38,16 @@ export const useAirStore = defineStore('air', () => {
     const now = air.value
     const showId = showStore.show === null ? (now?.showId ?? '') : (showStore.showId ?? '')
     const firstId = showStore.onAirId
+    const near = programme.focus.value
     calls.follow({
       open: { showId, show },
       held: heldShow === null || now === null ? null : { showId: now.showId, show: heldShow },
-      onAir: now !== null ? { showId: now.showId, sceneId: now.sceneId } : firstId === null ? null : { showId, sceneId: firstId },
+      onAir:
+        now !== null
+          ? { showId: now.showId, sceneId: now.sceneId, ...(near === null ? {} : { focus: near }) }
+          : firstId === null
+            ? null
+            : { showId, sceneId: firstId },
       isSent: now !== null,
     })
     calls.setCard(isCardWanted.value)
@@ -48,6 +55,7 @@ export const useAirStore = defineStore('air', () => {
   }
 
   const graphics = useGraphicsOnAir()
+  const focus = useFocus(programme)
   /** The engine is told of graphics once it has their show. */
   function tellGraphics(): void {
     const known = new Set([showStore.show === null ? null : showStore.showId, air.value?.showId ?? null])
@@ -56,7 +64,7 @@ export const useAirStore = defineStore('air', () => {
   watch([graphics.refs, pictured, held, air], tellGraphics)
 
   watch(isCardWanted, (isWanted) => engine.calls().programme.setCard(isWanted))
-  watch([pictured, held, programme.onAirId, () => showStore.onAirId], follow, { immediate: true })
+  watch([pictured, held, programme.onAirId, programme.focus, () => showStore.onAirId], follow, { immediate: true })
   // The voice stays with what is on air, as the picture does.
   watch(air, (now) => voice.setOnAirShow(now?.show ?? null), { immediate: true, flush: 'sync' })
 
@@ -134,6 +142,7 @@ export const useAirStore = defineStore('air', () => {
     meetingCount: hosts.meetingCount,
     takeOnAir,
     graphics,
+    focus,
     toggleCard,
     startFeed,
     stopFeed,

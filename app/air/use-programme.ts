@@ -1,6 +1,7 @@
 // What the audience gets while the feed runs. It changes only when the presenter takes another scene: opening another show, or
 // losing the scene from the open one, leaves the old scene on air.
 import { computed, ref, shallowRef, watch } from 'vue'
+import type { Focus } from '../../core/layout/focus.ts'
 import type { Show } from '../../core/show/show.ts'
 import { api, ApiError } from '../show/api.ts'
 import { useShowStore } from '../show/show.store.ts'
@@ -33,6 +34,14 @@ export function useProgramme() {
     (show) => {
       if (show !== null && air.value !== null && holds(air.value, showStore.showId, show)) air.value = { ...air.value, show }
     },
+    { flush: 'sync' },
+  )
+
+  /** What of the scene on air is brought near for a moment. */
+  const focus = shallowRef<Focus | null>(null)
+  watch(
+    () => [air.value?.showId, air.value?.sceneId],
+    () => (focus.value = null),
     { flush: 'sync' },
   )
 
@@ -77,7 +86,7 @@ export function useProgramme() {
     return false
   }
 
-  return { air, isCardWanted, isHere, held, onAirId, sceneName, pictured, take, clear, resume }
+  return { air, focus, isCardWanted, isHere, held, onAirId, sceneName, pictured, take, clear, resume }
 }
 
 function holds(air: Air, showId: string | null, show: Show | null): boolean {

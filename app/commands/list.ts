@@ -12,6 +12,7 @@ import {
   GalleryHorizontal,
   Keyboard,
   LayoutPanelTop,
+  Maximize2,
   MicOff,
   Play,
   Presentation,
@@ -24,6 +25,7 @@ import {
   Undo2,
   Video,
   Wallpaper,
+  ZoomIn,
 } from 'lucide-vue-next'
 import type { Component } from 'vue'
 import { layerCommands } from './layer-commands.ts'
@@ -54,6 +56,7 @@ export type WhyNot =
   | 'nothingCopied'
   | 'unsupported'
   | 'noDeck'
+  | 'notOnStage'
   | 'firstPage'
   | 'lastPage'
   | 'notInBuild'
@@ -157,6 +160,25 @@ export const commandList = {
   previousPage: turning(ChevronLeft, ['PageUp', 'ArrowLeft'], -1),
   firstPage: turning(ChevronFirst, [], -1000),
   lastPage: turning(ChevronLast, [], 1000),
+  fillPage: {
+    group: 'air',
+    icon: Maximize2,
+    keys: ['KeyF'],
+    isFor: ({ decks }) => decks.current !== null,
+    whyNot: ({ air, decks }) => [!air.isFeedOn && 'noFeed', decks.layerOnAir === null && 'noDeck'],
+    run: ({ air, decks }) => air.focus.toggleFill(decks.layerOnAir!),
+  },
+  lookCloser: {
+    group: 'air',
+    icon: ZoomIn,
+    keys: ['KeyL'],
+    whyNot: ({ air, page: here, show }) => [
+      !air.isFeedOn && 'noFeed',
+      !air.focus.isClose && here !== 'build' && 'notInBuild',
+      !air.focus.isClose && air.onAirId !== show.sceneId && 'notOnStage',
+    ],
+    run: ({ air }) => air.focus.toggleCloser(),
+  },
   addSlides: {
     group: 'go',
     icon: Presentation,

@@ -1,13 +1,19 @@
 <script setup lang="ts">
 // Turning the pages of the deck that is on air, or on the stage.
-import { ChevronLeft, ChevronRight } from 'lucide-vue-next'
+import { ChevronLeft, ChevronRight, Maximize2, Minimize2 } from 'lucide-vue-next'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { useAirStore } from '../air/air.store.ts'
 import { figure } from '../base/decimals.ts'
 import IconButton from '../base/IconButton.vue'
 import { useDecksStore } from './decks.store.ts'
 
 const { t } = useI18n()
 const decks = useDecksStore()
+const air = useAirStore()
+/** The layer on air that shows the deck; null where none does. */
+const fillable = computed(() => decks.layerOnAir)
+const isFilling = computed(() => air.focus.now?.fills === true)
 </script>
 
 <template>
@@ -39,6 +45,14 @@ const decks = useDecksStore()
       :label="t('commands.does.nextPage')"
       :disabled="decks.current.next === null"
       @click="decks.turn(1)"
+    />
+    <IconButton
+      v-if="fillable"
+      :icon="isFilling ? Minimize2 : Maximize2"
+      size="small"
+      :label="t('commands.does.fillPage')"
+      :is-on="isFilling"
+      @click="air.focus.toggleFill(fillable)"
     />
   </div>
 </template>

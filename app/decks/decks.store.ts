@@ -56,6 +56,13 @@ export const useDecksStore = defineStore('decks', () => {
     return layer === undefined ? null : inputIdOf(layer)
   }
 
+  /** The layer of the scene on air that shows the deck which keys turn; null where there is none. */
+  const layerOnAir = computed<string | null>(() => {
+    const scene = showStore.show?.scenes.find(({ id }) => id === air.onAirId)
+    const id = current.value?.deck.id
+    return scene?.layers.findLast((layer) => layer.visible && inputIdOf(layer) === id)?.id ?? null
+  })
+
   function nowOf(deck: DeckInput): DeckNow {
     const page = pageAt(deck)
     const shown = shownPages(deck)
@@ -116,6 +123,7 @@ export const useDecksStore = defineStore('decks', () => {
   return {
     decks,
     current,
+    layerOnAir,
     of,
     goTo,
     turn,

@@ -83,7 +83,7 @@ export function withChildren(layer: Layer, children: readonly Layer[]): Layer {
 /** What two layers that show the same thing have in common; null for one that is its own thing. */
 export function identityOf(layer: Layer): string | null {
   const inputId = inputIdOf(layer)
-  if (inputId !== null) return `input ${inputId}`
+  if (inputId !== null) return `input ${inputId}${pageIdOf(layer) === null ? '' : ` ${pageIdOf(layer)}`}`
   const sceneId = sceneIdOf(layer)
   if (sceneId !== null) return `scene ${sceneId}`
   const contentId = contentIdOf(layer)

@@ -106,6 +106,31 @@ describe('programmeAfter', () => {
     expect(after(on, [5, { type: 'clear' }])).toEqual(EMPTY_PROGRAMME)
   })
 
+  it('brings something of a scene near: no new scene, so that its layers neither come in nor go', () => {
+    const glide = usualTransitions.glide
+    const focus = { layerId: 'page', fills: true, closer: null }
+    const near = (at: typeof focus | null): ProgrammeMessage => ({
+      type: 'take',
+      scene: at === null ? ref('b') : { ...ref('b'), focus: at },
+      transition: glide,
+    })
+    const before = after(EMPTY_PROGRAMME, [0, take('a')], [100, take('b')])
+    const focused = after(before, [200, near(focus)])
+    expect(focused.stage).toEqual({
+      type: 'transition',
+      from: { type: 'scene', scene: { ref: ref('b'), enteredMs: 100, leavesMs: null } },
+      to: { ref: { ...ref('b'), focus }, enteredMs: 100, leavesMs: null },
+      transition: glide,
+      beganMs: 200,
+    })
+    // The same again is nothing new; another spot, and going back, are.
+    expect(programmeAfter(focused, near({ ...focus }), 300)).toBe(focused)
+    const closer = after(focused, [5000, near({ ...focus, closer: { x: 0.2, y: 0.3, scale: 2 } } as never)], [9000, near(null)])
+    expect(settledProgramme(closer, 20_000).stage).toEqual(before.stage)
+    // Another scene takes it along nowhere.
+    expect(sceneOnAir(after(focused, [400, take('a')]))).toEqual(ref('a'))
+  })
+
   it('turns decks whatever is on air, and leaves them there when nothing is', () => {
     const turn = (inputId: string, pageId: string, showId = 'open'): ProgrammeMessage => ({ type: 'turnDeck', showId, inputId, pageId })
     const on = after(EMPTY_PROGRAMME, [1, turn('deck', 'p2')], [2, turn('deck', 'p3')], [3, turn('other', 'p9')], [4, turn('deck', 'p1', 'held')])

@@ -1,11 +1,14 @@
 // What is on air, as a state of its own: scenes by their ids, each with its show, the transition between them, graphics over them, the card.
 // Only messages change it. What the scenes look like is looked up when a picture is planned, so an edit is seen at once, in a transition too.
+import type { Focus } from '../layout/focus.ts'
 import type { Transition } from '../transitions/index.ts'
 
 /** A scene of a show. */
 export interface SceneRef {
   readonly showId: string
   readonly sceneId: string
+  /** What of it is brought near for a moment; without: it is as it is. */
+  readonly focus?: Focus
 }
 
 export interface SceneOnAir {
@@ -119,7 +122,18 @@ export function scenesNeeded({ stage, graphics }: Programme): readonly SceneRef[
 }
 
 export function isSameRef(one: SceneRef | null, other: SceneRef | null): boolean {
+  return isSameScene(one, other) && isSameFocus(one?.focus, other?.focus)
+}
+
+/** Whether two are the same scene, whatever of it is brought near. */
+export function isSameScene(one: SceneRef | null, other: SceneRef | null): boolean {
   return one?.showId === other?.showId && one?.sceneId === other?.sceneId
+}
+
+function isSameFocus(one: Focus | undefined, other: Focus | undefined): boolean {
+  if (one === undefined || other === undefined) return one === other
+  const [near, far] = [one.closer, other.closer]
+  return one.layerId === other.layerId && one.fills === other.fills && near?.x === far?.x && near?.y === far?.y && near?.scale === far?.scale
 }
 
 function taken(programme: Programme, ref: SceneRef, transition: Transition, nowMs: number): Programme {
@@ -127,9 +141,14 @@ function taken(programme: Programme, ref: SceneRef, transition: Transition, nowM
   const base = programme.isCardShown ? { ...programme, isCardShown: false } : programme
   if (stage === null) return { ...base, stage: { type: 'scene', scene: { ref, enteredMs: null, leavesMs: null } } }
   if (isSameRef(goalOf(stage).ref, ref)) return base
-  const to: SceneOnAir = { ref, enteredMs: nowMs, leavesMs: null }
+  // Bringing something near is no new scene: its layers neither come in nor go.
+  const isHere = isSameScene(goalOf(stage).ref, ref)
+  const to: SceneOnAir = isHere ? { ...goalOf(stage), ref } : { ref, enteredMs: nowMs, leavesMs: null }
   if (transition.kind === 'cut') return { ...base, stage: { type: 'scene', scene: to } }
-  return { ...base, stage: { type: 'transition', from: leaving(settledStage(stage, nowMs), nowMs), to, transition, beganMs: nowMs } }
+  return {
+    ...base,
+    stage: { type: 'transition', from: isHere ? settledStage(stage, nowMs) : leaving(settledStage(stage, nowMs), nowMs), to, transition, beganMs: nowMs },
+  }
 }
 
 function withDeckAt(programme: Programme, { showId, inputId, pageId }: TurnedDeck): Programme {

@@ -1,6 +1,6 @@
 // Shows and what is on air, told to the engine: documents as patches, takes and the card as messages.
 import { DocumentSender } from '../../core/patch/document-sync.ts'
-import { isSameRef, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
+import { isSameRef, isSameScene, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
 import type { Show } from '../../core/show/show.ts'
 import { transitionTo } from '../../core/show/show-transitions.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
@@ -20,6 +20,9 @@ export interface StudioShows {
   /** Whether an audience sees it; what nobody sees is cut to. */
   readonly isSent: boolean
 }
+
+/** How long something takes to come near, or to go back. */
+const FOCUS_MS = 350
 
 export class ProgrammeCalls {
   readonly #link: EngineLink
@@ -92,6 +95,7 @@ export class ProgrammeCalls {
   #transitionTo(onAir: SceneRef | null, shows: readonly (KnownShow | null)[]): Transition {
     const known = shows.find((one) => one !== null && one.showId === onAir?.showId)
     if (known == null || onAir === null) return usualTransitions.cut
+    if (isSameScene(onAir, this.#onAir)) return { ...usualTransitions.glide, durationMs: FOCUS_MS }
     const fromId = this.#onAir?.showId === onAir.showId ? this.#onAir.sceneId : null
     return transitionTo(known.show, fromId, onAir.sceneId)
   }

@@ -79,10 +79,10 @@ export class OnAir {
     return this.#programme
   }
 
-  /** The scene that is seen by itself; null while a transition or a graphic is seen with it. */
+  /** The scene that is seen by itself, as it is; null while a transition or a graphic is seen with it, or something of it is brought near. */
   get seenScene(): SceneRef | null {
     const { stage, graphics } = this.#plan.shownSubject ?? this.#programme
-    return stage?.type === 'scene' && graphics.length === 0 ? stage.scene.ref : null
+    return stage?.type === 'scene' && stage.scene.ref.focus === undefined && graphics.length === 0 ? stage.scene.ref : null
   }
 
   /** The show on air; null while there is none. */

@@ -4,7 +4,8 @@ import { scenesNeeded, type Programme, type SceneRef, type TurnedDeck } from '..
 import type { FoundScene } from '../../core/programme/programme-stage.ts'
 import { turnedShow } from '../../core/programme/turned-show.ts'
 import { withHeld } from '../../core/show/with-held-show.ts'
-import type { Show } from '../../core/show/show.ts'
+import { focusedScene, type Focus } from '../../core/layout/focus.ts'
+import type { Scene, Show } from '../../core/show/show.ts'
 
 const keyOf = ({ showId, sceneId }: SceneRef) => `${showId} ${sceneId}`
 
@@ -17,6 +18,8 @@ export class ShowBook {
   #decks: readonly TurnedDeck[] = []
   /** Shows with their decks turned as `#decks` says, so that what did not change stays the same object. */
   #turned = new WeakMap<Show, Show>()
+  /** Scenes with something of them brought near, kept for the same reason. */
+  readonly #focused = new WeakMap<Focus, { readonly scene: Scene; readonly inputs: Show['inputs']; readonly focused: Scene }>()
   #openId: string | null = null
   #version = {}
 
@@ -78,7 +81,15 @@ export class ShowBook {
   readonly find = (ref: SceneRef): FoundScene | null => {
     const show = this.#turnedOf(ref.showId, this.#kept.get(keyOf(ref)) ?? this.#shows.get(ref.showId) ?? null)
     const scene = show?.scenes.find(({ id }) => id === ref.sceneId)
-    return show === null || scene === undefined ? null : { show, scene }
+    return show === null || scene === undefined ? null : { show, scene: ref.focus === undefined ? scene : this.#focusedOf(show, scene, ref.focus) }
+  }
+
+  #focusedOf(show: Show, scene: Scene, focus: Focus): Scene {
+    const known = this.#focused.get(focus)
+    if (known?.scene === scene && known.inputs === show.inputs) return known.focused
+    const focused = focusedScene(show, scene, focus)
+    this.#focused.set(focus, { scene, inputs: show.inputs, focused })
+    return focused
   }
 
   #turnedOf(showId: string, show: Show | null): Show | null {

@@ -2,7 +2,7 @@
 import { readdirSync } from 'node:fs'
 import path from 'node:path'
 import type { Locator, Page } from '@playwright/test'
-import { degrees, PDFDocument } from 'pdf-lib'
+import { degrees, PDFDocument, rgb } from 'pdf-lib'
 import sharp from 'sharp'
 import { ssim } from 'ssim.js'
 import { isDeck, type DeckInput } from '../../core/inputs/deck.ts'
@@ -33,9 +33,9 @@ async function choose(page: Page, name: string, buffer: Buffer, mimeType = 'appl
 
 const decksIn = async (server: TestServer): Promise<DeckInput[]> => (await server.shows.get(SHOW_ID)).show.inputs.filter(isDeck)
 
-/** Which paper is seen at the upper right of what others see; null for none. */
-async function paperAt(meeting: Page): Promise<number | null> {
-  const [red, green, blue] = await colourAt(meeting, 1240, 40)
+/** Which paper is seen of what others see, at the upper right where nothing else is said; null for none. */
+async function paperAt(meeting: Page, x = 1240, y = 40): Promise<number | null> {
+  const [red, green, blue] = await colourAt(meeting, x, y)
   const found = PAPERS.findIndex((paper) =>
     [red, green, blue].every((code, channel) => Math.abs(code - parseInt(paper.slice(1 + channel * 2, 3 + channel * 2), 16)) < 12),
   )
@@ -88,6 +88,58 @@ test('slides are imported as a scene and turned on air by keys, by thumbnails an
   await page.reload()
   await expect(page.getByTestId('deck-bar')).toContainText('6 / 6')
   await expect.poll(() => paperAt(meeting), { timeout: 60_000 }).toBe(6)
+})
+
+test('a page fills the picture and goes back by one key; a spot is looked at closer, and the audience alone sees it', async ({ page, server }) => {
+  await openStudio(page, server)
+  // Four quarters, each of another paper.
+  const pdf = await pdfOf(paperDeck(2), (sheet) => {
+    for (const [index, [x, y]] of (
+      [
+        [0, 270],
+        [480, 270],
+        [0, 0],
+        [480, 0],
+      ] as const
+    ).entries()) {
+      const [red, green, blue] = [1, 3, 5].map((at) => parseInt(PAPERS[index]!.slice(at, at + 2), 16) / 255)
+      sheet.drawRectangle({ x, y, width: 480, height: 270, color: rgb(red!, green!, blue!) })
+    }
+  })
+  const dialog = await choose(page, 'quarters.pdf', pdf)
+  await expect(dialog.getByText('2 pages are ready')).toBeVisible({ timeout: 60_000 })
+  await dialog.getByRole('button', { name: 'Over the shoulder' }).click()
+  await dialog.getByRole('button', { name: 'Add 1 scene' }).click()
+  await expect(dialog).toBeHidden()
+  await page.getByRole('button', { name: 'Start with this scene' }).click()
+  const meeting = await putOnAir(page, server)
+  await page.bringToFront()
+  const corners = async () => [await paperAt(meeting, 40, 40), await paperAt(meeting), await paperAt(meeting, 40, 680), await paperAt(meeting, 1240, 680)]
+  await expect.poll(async () => (await decksIn(server)).length).toBe(1)
+  const before = (await server.shows.get(SHOW_ID)).show
+  await page.locator('main').press('f')
+  await expect.poll(corners).toEqual([1, 2, 3, 4])
+  await page.keyboard.press('l')
+  const stage = page.getByTestId('focus-layer')
+  await stage.click({ position: { x: (await stage.boundingBox())!.width * 0.76, y: (await stage.boundingBox())!.height * 0.24 } })
+  await expect.poll(corners).toEqual([2, 2, 2, 2])
+  // Pressed again it moves on from what is seen: half way to the left is the left edge of that quarter.
+  await stage.click({ position: { x: 4, y: (await stage.boundingBox())!.height * 0.5 } })
+  await expect.poll(corners).toEqual([1, 2, 1, 2])
+  await page.keyboard.press('l')
+  await expect.poll(corners).toEqual([1, 2, 3, 4])
+  await page.keyboard.press('f')
+  await expect.poll(async () => await paperAt(meeting)).toBeNull()
+  expect((await server.shows.get(SHOW_ID)).show).toEqual(before)
+
+  // By keys alone, from the same scene: aimed at the page over the shoulder.
+  await page.keyboard.press('l')
+  for (let step = 0; step < 7; step += 1) await page.keyboard.press('ArrowLeft')
+  for (let step = 0; step < 2; step += 1) await page.keyboard.press('ArrowUp')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('2.0 times closer on air')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('focus-layer')).toBeHidden()
 })
 
 test('a layer stays at its page while another follows; a page that is skipped is passed over', async ({ page, server }) => {

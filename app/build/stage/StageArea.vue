@@ -6,6 +6,8 @@ import { useI18n } from 'vue-i18n'
 import { safeArea } from '../../../core/layout/safe-area.ts'
 import { useEngineStore } from '../../engine/engine.store.ts'
 import { useAirStore } from '../../air/air.store.ts'
+import FocusLayer from '../../air/FocusLayer.vue'
+import type { ViewRequest } from '../../../engine/protocol.ts'
 import LivePicture from '../../live-picture/LivePicture.vue'
 import { useWindowShape } from '../../shell/use-window-shape.ts'
 import { useShowStore } from '../../show/show.store.ts'
@@ -51,8 +53,12 @@ const safeAreas = (['action', 'title'] as const).map((kind) => {
   const area = safeArea(kind, 100, 100)
   return { kind, style: { left: `${area.x}%`, top: `${area.y}%`, width: `${area.width}%`, height: `${area.height}%` } }
 })
+/** Whether something of the scene is brought near on air: then the stage shows what the audience sees. */
+const isNear = computed(() => air.focus.now !== null && air.onAirId === showStore.sceneId)
+const isAiming = computed(() => air.focus.isAiming && air.onAirId === showStore.sceneId)
 /** A graphic is seen over the scene that the audience has, or would have first. */
-const stageRequest = computed(() => {
+const stageRequest = computed<ViewRequest>(() => {
+  if (isNear.value) return { kind: 'air' }
   const { id, graphic } = showStore.scene!
   const under = graphic === null ? null : (air.onAirId ?? showStore.onAirId)
   return {
@@ -133,7 +139,8 @@ function onDrop(event: DragEvent): void {
           }}</span>
         </div>
       </template>
-      <StageHandles :zoom="zoom" />
+      <StageHandles v-if="!isNear" :zoom="zoom" />
+      <FocusLayer v-if="isNear || isAiming" />
       <div v-if="showStore.scene.layers.length === 0" class="pointer-events-none absolute inset-0 grid place-items-center text-[#e9e6dd]">
         <EmptyStage class="pointer-events-auto" />
       </div>

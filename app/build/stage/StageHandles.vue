@@ -10,6 +10,7 @@ import { boxRound } from '../../../core/box/placement.ts'
 import { toSceneCanvas } from '../../../core/show/group-space.ts'
 import type { GroupLayer, Layer, Placement } from '../../../core/show/show.ts'
 import ContextMenu from '../../base/ContextMenu.vue'
+import { useDecksStore } from '../../decks/decks.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import { useClipboard } from '../use-clipboard.ts'
 import { useFocusInspector } from '../use-focus-inspector.ts'
@@ -24,6 +25,7 @@ import { useStageGestures, type Grip } from './use-stage-gestures.ts'
 const props = defineProps<{ zoom: number }>()
 const { t } = useI18n()
 const showStore = useShowStore()
+const decks = useDecksStore()
 const area = useTemplateRef<HTMLDivElement>('area')
 const removeLayer = useRemoveLayer()
 const { focusFirst } = useFocusInspector()
@@ -181,7 +183,8 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     return removeLayer(showStore.stageSelected.filter(({ locked }) => !locked).map(({ id }) => id))
   }
-  if (event.key === 'PageUp' || event.key === 'PageDown') {
+  // Where there are slides, these keys turn them.
+  if ((event.key === 'PageUp' || event.key === 'PageDown') && decks.current === null) {
     event.preventDefault()
     return order(event.key === 'PageUp' ? 'forward' : 'backward')
   }

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 // What is done with the scene on the stage as a whole.
-import { ChevronDown, Radio, TvMinimal, Eye, EyeOff } from 'lucide-vue-next'
+import { ChevronDown, Radio, TvMinimal, Eye, EyeOff, ZoomIn } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import ActionMenu, { type MenuAction } from '../../base/ActionMenu.vue'
 import BaseButton from '../../base/BaseButton.vue'
 import IconButton from '../../base/IconButton.vue'
 import { useAirStore } from '../../air/air.store.ts'
+import { useCommands } from '../../commands/use-commands.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import CanvasMenu from './CanvasMenu.vue'
 import { useSafeLines } from './use-safe-lines.ts'
@@ -15,6 +16,7 @@ import { useStageView } from './use-stage-view.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
+const { run } = useCommands()
 const { isAsked, toggle } = useSafeLines()
 const { nearness, look } = useStageView()
 
@@ -64,5 +66,13 @@ const nearActions = computed<MenuAction[]>(() => [
       {{ nearWords }}<ChevronDown :size="12" aria-hidden="true" />
     </span>
   </ActionMenu>
+  <IconButton
+    v-if="isOnAir"
+    :icon="ZoomIn"
+    class="size-7!"
+    :label="t('air.lookCloser')"
+    :is-on="air.focus.now !== null || air.focus.isAiming"
+    @click="run('lookCloser')"
+  />
   <IconButton :icon="TvMinimal" class="size-7!" :label="t('build.safe')" :is-on="isAsked" @click="toggle" />
 </template>

@@ -2,6 +2,17 @@ import type { deckWords as english } from '../en/decks.ts'
 import type { Words } from '../words.ts'
 
 export const deckWords: Words<typeof english> = {
+  air: {
+    lookCloser: 'Näher ansehen',
+    aim: 'Eine Stelle anklicken und näher ansehen',
+    aimKeys: 'Pfeiltasten bewegen die Stelle, Enter geht näher heran, Plus und Minus ändern die Nähe, Escape geht zurück.',
+    closer: '{times}-mal näher auf Sendung',
+    filled: 'Die Seite füllt das Bild auf Sendung',
+    nothingHere: 'Hier lässt sich nichts näher ansehen. Eine Seite, einen Bildschirm, einen Clip oder ein Bild anklicken.',
+    lessClose: 'Weniger nah',
+    moreClose: 'Näher',
+    back: 'Zurück',
+  },
   decks: {
     title: 'Folien',
     addSlides: 'Folien',

@@ -1,5 +1,16 @@
 /** Words of slides: importing them, turning their pages, and what only the presenter sees. */
 export const deckWords = {
+  air: {
+    lookCloser: 'Look closer',
+    aim: 'Press a spot to look closer',
+    aimKeys: 'Arrow keys move the spot, Enter looks closer, plus and minus change how close, Escape goes back.',
+    closer: '{times} times closer on air',
+    filled: 'The page fills the picture on air',
+    nothingHere: 'Nothing here can be looked at closer. Press a page, a screen, a clip or a picture.',
+    lessClose: 'Less close',
+    moreClose: 'Closer',
+    back: 'Back',
+  },
   decks: {
     title: 'Slides',
     addSlides: 'Slides',
