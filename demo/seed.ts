@@ -1,8 +1,11 @@
-import { createCanvas } from '@napi-rs/canvas'
+import { readFileSync } from 'node:fs'
+import { createCanvas, GlobalFonts } from '@napi-rs/canvas'
 import sharp from 'sharp'
 import type { Pen } from '../standins/drawing/canvas.ts'
 import type { Show } from '../core/show/show.ts'
+import { withClassDeck } from './class-deck.ts'
 import { drawApiaryWall } from './draw/apiary-wall.ts'
+import { classSlides, drawClassSlide, SLIDE_FAMILY, SLIDE_HEIGHT_PX, SLIDE_WIDTH_PX } from './draw/class-slides.ts'
 import { drawDriftingPollen, POLLEN_HEIGHT_PX, POLLEN_WIDTH_PX } from './draw/drifting-pollen.ts'
 import { drawEveningMeadow } from './draw/evening-meadow.ts'
 import { drawSocietyMark } from './draw/society-mark.ts'
@@ -23,6 +26,14 @@ export function demoPictures(): Readonly<Record<keyof DemoAssets, Buffer>> {
     mark: drawPng(400, 400, drawSocietyMark),
     meadow: drawPng(1920, 1080, drawEveningMeadow),
   }
+}
+
+const SLIDE_FONT = new URL('../node_modules/@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2', import.meta.url)
+
+/** The slides of the class as PNG files. */
+export function slidePictures(): readonly Buffer[] {
+  if (!GlobalFonts.has(SLIDE_FAMILY)) GlobalFonts.register(readFileSync(SLIDE_FONT), SLIDE_FAMILY)
+  return classSlides.map((_, index) => drawPng(SLIDE_WIDTH_PX, SLIDE_HEIGHT_PX, (pen) => drawClassSlide(pen, index)))
 }
 
 /** Pictures of the loop, twelve a second. */
@@ -60,20 +71,23 @@ export async function seedDemos(shows: ShowLibrary, pictures: PictureLibrary): P
   const wall = (await pictures.add(demoPictures().wall, 'apiary-wall.png')).hash
   const pollen = (await pictures.add(await pollenLoop(), 'drifting-pollen.webp')).hash
   await shows.create(scaleShow({ wall, pollen }), SCALE_SHOW_ID)
-  await fileClass(shows, pictures)
+  const slides: string[] = []
+  for (const [index, file] of slidePictures().entries()) slides.push((await pictures.add(file, `brood-frame-${index + 1}.png`)).hash)
+  await fileClass(shows, pictures, slides)
 }
 
-/** Files the class alone in an empty library; does nothing if any show was ever made. */
+/** Files the class alone, without its slides, in an empty library; does nothing if any show was ever made. */
 export async function seedDemo(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
   if ((await shows.count()) === 0) await fileClass(shows, pictures)
 }
 
-async function fileClass(shows: ShowLibrary, pictures: PictureLibrary): Promise<void> {
+async function fileClass(shows: ShowLibrary, pictures: PictureLibrary, slides: readonly string[] = []): Promise<void> {
   const { wall, mark, meadow } = demoPictures()
   const hashes: DemoAssets = {
     wall: (await pictures.add(wall, 'apiary-wall.png')).hash,
     mark: (await pictures.add(mark, 'society-mark.png')).hash,
     meadow: (await pictures.add(meadow, 'evening-meadow.png')).hash,
   }
-  await shows.create(demoShow(hashes), DEMO_SHOW_ID)
+  const show = demoShow(hashes)
+  await shows.create(slides.length === 0 ? show : withClassDeck(show, slides), DEMO_SHOW_ID)
 }

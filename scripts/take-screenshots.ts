@@ -5,7 +5,8 @@ import sharp from 'sharp'
 import { chromium, type Page } from '@playwright/test'
 import type { StandinCamera } from '../core/show/show.ts'
 import { standinWords } from '../app/locales/en/steps.ts'
-import { seedDemos } from '../demo/seed.ts'
+import { classSlides } from '../demo/draw/class-slides.ts'
+import { seedDemos, slidePictures } from '../demo/seed.ts'
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tests/support/chromium.ts'
 import '../app/engine/diagnostics.ts'
 import '../standins/meeting/figures-window.ts'
@@ -40,6 +41,7 @@ async function main(): Promise<void> {
   process.stdout.write(`first picture after ${Date.now() - started} ms\n`)
   await page.locator('[data-layer="Desk camera"]').click()
   await shoot(page, 'build-paper')
+  await shootSlides(page, shoot, turnTheme)
   await shootScenes(page, shoot, turnTheme)
   await page.locator('[data-layer="Class title"]').click()
   await turnTheme()
@@ -66,14 +68,34 @@ async function main(): Promise<void> {
   await server.close()
 }
 
+/** Slides: those of the demo beside the presenter, and the same file on its way in. */
+async function shootSlides(page: Page, shoot: (target: Page, name: string) => Promise<void>, turnTheme: () => Promise<void>): Promise<void> {
+  await page.getByText('Slides beside me').first().click()
+  for (let turns = 0; turns < 3; turns += 1) await page.locator('main').press('PageDown')
+  await page.locator('[data-layer="Class slides"]').click()
+  await turnTheme()
+  await shoot(page, 'slides-blackout')
+  await turnTheme()
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  const asked = page.waitForEvent('filechooser')
+  await page
+    .getByRole('option', { name: /^Slides \.?/ })
+    .first()
+    .click()
+  const files = slidePictures().map((buffer, index) => ({ name: `${classSlides[index]!.title}.png`, mimeType: 'image/png', buffer }))
+  await (await asked).setFiles(files)
+  await page.getByText('12 pages are ready').waitFor()
+  await page.getByRole('button', { name: 'Over the shoulder' }).click()
+  await shoot(page, 'slides-import-paper')
+  await page.keyboard.press('Escape')
+  await page.getByText('Welcome').first().click()
+}
+
 /** Building scenes: what can be added, layouts, inside the page, what the depth strip finds. Everything is undone again. */
 async function shootScenes(page: Page, shoot: (target: Page, name: string) => Promise<void>, turnTheme: () => Promise<void>): Promise<void> {
   const undoAll = async () => {
     while ((await page.getByRole('button', { name: /^Undo / }).count()) > 0) await page.keyboard.press('Control+z')
   }
-  await page.getByRole('button', { name: 'Add', exact: true }).click()
-  await shoot(page, 'add-paper')
-  await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Add a graphic' }).click()
   await page.getByRole('radio', { name: 'Card' }).click()
   await page.waitForTimeout(MODEL_MS)
@@ -222,10 +244,6 @@ async function shootBench(page: Page, shoot: (target: Page, name: string) => Pro
   await open('look')
   await page.getByRole('button', { name: 'Refresh previews' }).click()
   await page.getByRole('radio', { name: 'Beeswax' }).click()
-  await page.getByTestId('step-look').evaluate((card) => card.scrollIntoView({ block: 'center' }))
-  await turnTheme()
-  await shoot(page, 'bench-looks-blackout')
-  await turnTheme()
   await switchSteps(['crop', 'chromaKey', 'matteEdge', 'spill', 'look'])
   await page.getByRole('spinbutton', { name: 'Amount', exact: true }).waitFor()
   await useCamera('untidyRoom')

@@ -171,7 +171,7 @@ export const commandList = {
   lookCloser: {
     group: 'air',
     icon: ZoomIn,
-    keys: ['KeyL'],
+    keys: ['KeyZ'],
     whyNot: ({ air, page: here, show }) => [
       !air.isFeedOn && 'noFeed',
       !air.focus.isClose && here !== 'build' && 'notInBuild',
