@@ -15,21 +15,25 @@ self.onmessage = ({ data }: MessageEvent<PageToEncode>) => {
 
 async function encode(picture: ImageBitmap): Promise<EncodedPage> {
   const { width: widthPx, height: heightPx } = picture
-  const thumbWidth = Math.min(widthPx, THUMB_WIDTH_PX)
-  const thumb = drawn(picture, thumbWidth, Math.max(1, Math.round((heightPx * thumbWidth) / widthPx)))
-  const whole = drawn(picture, widthPx, heightPx)
-  picture.close()
-  return { file: await whole.convertToBlob({ type: 'image/png' }), thumb: await thumb.convertToBlob({ type: 'image/png' }), widthPx, heightPx }
+  const thumb = small(picture)
+  // The picture itself becomes the canvas: nothing is copied.
+  const whole = new OffscreenCanvas(widthPx, heightPx)
+  const shown = whole.getContext('bitmaprenderer')
+  if (shown === null) throw new Error('this browser refused a canvas')
+  shown.transferFromImageBitmap(picture)
+  const file = await whole.convertToBlob({ type: 'image/png' })
+  return { file, thumb: await thumb.convertToBlob({ type: 'image/jpeg', quality: 0.85 }), widthPx, heightPx }
 }
 
-function drawn(picture: ImageBitmap, widthPx: number, heightPx: number): OffscreenCanvas {
-  const canvas = new OffscreenCanvas(widthPx, heightPx)
+function small(picture: ImageBitmap): OffscreenCanvas {
+  const widthPx = Math.min(picture.width, THUMB_WIDTH_PX)
+  const canvas = new OffscreenCanvas(widthPx, Math.max(1, Math.round((picture.height * widthPx) / picture.width)))
   const pen = canvas.getContext('2d')
   if (pen === null) throw new Error('this browser refused a 2-D canvas')
   pen.imageSmoothingQuality = 'high'
   // Paper is white wherever a page says nothing.
   pen.fillStyle = '#fff'
-  pen.fillRect(0, 0, widthPx, heightPx)
-  pen.drawImage(picture, 0, 0, widthPx, heightPx)
+  pen.fillRect(0, 0, canvas.width, canvas.height)
+  pen.drawImage(picture, 0, 0, canvas.width, canvas.height)
   return canvas
 }

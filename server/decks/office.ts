@@ -2,7 +2,7 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { constants, setPriority, tmpdir } from 'node:os'
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import pLimit from 'p-limit'
@@ -95,16 +95,14 @@ export class Office {
     return new Promise((resolve, reject) => {
       // A group of its own: what it starts dies with it.
       const child = spawn(command, [...options, '--convert-to', 'pdf', '--outdir', folder, file], { stdio: 'ignore', detached: process.platform !== 'win32' })
+      // The picture on air comes first.
+      unlessEnded(() => child.pid !== undefined && setPriority(child.pid, constants.priority.PRIORITY_LOW))
       let isTooLong = false
-      const kill = () => {
-        try {
+      const kill = () =>
+        unlessEnded(() => {
           if (process.platform === 'win32') child.kill('SIGKILL')
           else if (child.pid !== undefined) process.kill(-child.pid, 'SIGKILL')
-        } catch (error) {
-          // It ended by itself in the meantime.
-          if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error
-        }
-      }
+        })
       const timer = setTimeout(() => {
         isTooLong = true
         kill()
@@ -124,6 +122,15 @@ export class Office {
         resolve(isTooLong ? 'tooLong' : 'ended')
       })
     })
+  }
+}
+
+/** Does something to a process that may have ended by itself in the meantime. */
+function unlessEnded(act: () => unknown): void {
+  try {
+    act()
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error
   }
 }
 

@@ -2,6 +2,7 @@
 import { parseArgs } from 'node:util'
 import { benchBlends, type BlendFigures } from './blends.ts'
 import { benchChains, type ChainFigures } from './chains.ts'
+import { benchDeck, type DeckFigures } from './deck.ts'
 import { benchEdit, LARGE, type EditFigures } from './edit.ts'
 import { benchFeed, benchRoomFeed, type FeedFigures, type RateFigures } from './feed.ts'
 import { benchFeedBusy, type BusyFigures } from './feed-busy.ts'
@@ -35,6 +36,7 @@ interface BenchResult {
   graphics?: GraphicsFigures
   swap?: SwapFigures
   library?: LibraryFigures
+  deck?: DeckFigures
   sync?: SyncFigures
   cost?: Record<string, CostFigures>
   soak?: SoakFigures
@@ -57,6 +59,7 @@ const NAMES = [
   'graphics',
   'swap',
   'library',
+  'deck',
   'sync',
   'cost',
   'key',
@@ -81,6 +84,7 @@ const USUAL: readonly Name[] = [
   'graphics',
   'swap',
   'library',
+  'deck',
   'cost',
   'key',
 ]
@@ -113,6 +117,7 @@ async function main(): Promise<void> {
   if (only.includes('graphics')) result.graphics = await benchGraphics(say)
   if (only.includes('swap')) result.swap = await benchSwap(say)
   if (only.includes('library')) result.library = await benchLibrary(say)
+  if (only.includes('deck')) result.deck = await benchDeck(say)
   if (only.includes('edit')) result.edit = await benchEdit(say)
   if (only.includes('editLarge')) result.editLarge = await benchEdit(say, LARGE)
   if (only.includes('frame')) result.frame = await benchFrame(say)
