@@ -1,5 +1,5 @@
 // What of the scene on air is brought near: a page that fills the picture, a spot that is looked at closer. It goes back with one press.
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { canBeFocused, CLOSER, spotAt, type Focus } from '../../core/layout/focus.ts'
 import { useShowStore } from '../show/show.store.ts'
 import type { useProgramme } from './use-programme.ts'
@@ -10,6 +10,11 @@ export function useFocus({ focus, air, isHere }: ReturnType<typeof useProgramme>
   const isAiming = ref(false)
   const scene = computed(() => (isHere.value ? (showStore.show?.scenes.find(({ id }) => id === air.value?.sceneId) ?? null) : null))
 
+  // What was aimed at is gone with its scene.
+  watch(
+    () => air.value?.sceneId,
+    () => (isAiming.value = false),
+  )
   const isClose = computed(() => focus.value?.closer != null)
 
   function set(next: Focus | null): void {

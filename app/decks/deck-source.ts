@@ -53,6 +53,7 @@ export async function openDeck(files: readonly File[], password: string | null, 
   if (!isOffice(first)) throw new DeckError('kind')
   onConvert()
   try {
+    if (!(await api.isOfficeThere())) throw new DeckError('office')
     const facts = await api.slideFacts(first, signal)
     const pdf = await api.slidesAsPdf(first, signal)
     return await pdfAsDeck(name, pdf, null, facts.notes, facts.missingFamilies ?? [])

@@ -20,7 +20,7 @@ export const LIMITS = {
 } as const
 
 /** Most bytes of a file that is added. A clip is decoded from memory; longer ones are for a cutting room. */
-export const MOST_BYTES = { picture: 40 * 1024 * 1024, clip: 256 * 1024 * 1024, deck: 256 * 1024 * 1024 } as const
+export const MOST_BYTES = { picture: 40 * 1024 * 1024, clip: 256 * 1024 * 1024, deck: 256 * 1024 * 1024, pages: 1024 * 1024 * 1024 } as const
 
 interface Range {
   readonly min: number

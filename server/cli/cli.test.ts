@@ -5,6 +5,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync, mkdirSync
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
+import { newDeck } from '../../core/inputs/deck.ts'
 import { afterAll, describe, expect, it } from 'vitest'
 import { demoPictures } from '../../demo/seed.ts'
 import { BARE_SCENE } from '../../core/show/create.ts'
@@ -222,6 +223,41 @@ describe('still', () => {
     expect(unknown.status).toBe(2)
     expect(unknown.stderr).toContain('the show has no scene "nope"')
     expect(unknown.stderr).toContain('(Welcome)')
+  })
+
+  it('renders the page that a deck opens at, and the one that a layer stays at', async () => {
+    const papers = ['#c9dff2', '#5f6f4f']
+    const hash = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
+    const files = await Promise.all(
+      papers.map((background) =>
+        sharp({ create: { width: 64, height: 36, channels: 3, background } })
+          .png()
+          .toBuffer(),
+      ),
+    )
+    const folder = file('pages')
+    mkdirSync(folder)
+    for (const bytes of files) writeFileSync(path.join(folder, hash(bytes)), bytes)
+    const pages = files.map((bytes, index) => ({
+      ...{ id: `p${index + 1}`, asset: hash(bytes), widthPx: 64, heightPx: 36 },
+      ...{ number: index + 1, title: '', notes: '', skipped: false },
+    }))
+    let count = 0
+    const makeId = () => `k${(count += 1)}`
+    const deck = newDeck('Slides', 's.pdf', pages, makeId)
+    const show = demoShow({ wall: 'a'.repeat(64), mark: 'b'.repeat(64), meadow: 'c'.repeat(64) })
+    const place = (x: number) => ({ x, y: 0, width: 640, height: 720, angleDeg: 0, fit: 'stretch' as const })
+    const layers = [
+      { ...newInputLayer(deck, show.canvas, makeId), placement: place(0) },
+      { ...newInputLayer(deck, show.canvas, makeId), placement: place(640), pageId: 'p2' },
+    ]
+    const scene = { ...show.scenes[0]!, layers }
+    writeFileSync(file('deck.json'), JSON.stringify({ ...show, inputs: [...show.inputs, deck], scenes: [scene, ...show.scenes.slice(1)] }))
+    const args = ['--show', file('deck.json'), '--scene', scene.id, '--asset-dir', folder, '--out', file('deck.png')]
+    expect(runCli('still', ...args)).toEqual({ status: 0, stdout: '', stderr: '' })
+    const { data } = await pixels('deck.png')
+    const at = (x: number) => `#${Buffer.from(data.subarray((360 * 1280 + x) * 4, (360 * 1280 + x) * 4 + 3)).toString('hex')}`
+    expect([at(320), at(960)]).toEqual(papers)
   })
 
   it('renders the way from one scene to another: half way through a dissolve it is the mean of both', async () => {

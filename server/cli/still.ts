@@ -3,7 +3,7 @@ import { isScreen } from '../../core/inputs/screen.ts'
 import { isCamera, type CameraInput } from '../../core/inputs/camera.ts'
 import type { Still } from '../../core/inputs/input.ts'
 import { inputKindOf } from '../../core/inputs/index.ts'
-import { inputIdOf } from '../../core/layers/index.ts'
+import { inputIdOf, pageIdOf } from '../../core/layers/index.ts'
 import type { SourceInfo } from '../../core/picture/source.ts'
 import path from 'node:path'
 import { outlinePicture } from '../../core/outline/outline-picture.ts'
@@ -93,21 +93,28 @@ function readTransition(text: string): Transition {
   throw new InputError(`--transition: ${issueLines(checked.error).join('; ')}.`)
 }
 
-function usedInputs(show: Show, scenes: readonly Scene[], transition: Transition | null): Input[] {
-  const layers = scenes.flatMap((scene) => scene.layers.filter((layer) => layer.visible).flatMap((layer) => [layer, ...layersShownBy(show, layer)]))
-  const ids = new Set(layers.filter((layer) => layer.visible).map(inputIdOf))
-  if (transition?.kind === 'pictureWipe') ids.add(transition.inputId)
-  return show.inputs.filter((input) => ids.has(input.id))
+/** An input, and the page of it that a layer stays at, if one does. */
+interface UsedInput {
+  readonly input: Input
+  readonly pageId: string | null
 }
 
-async function loadSources(inputs: readonly Input[], timeMs: number, assetDir: string | undefined): Promise<Map<string, Picture>> {
+function usedInputs(show: Show, scenes: readonly Scene[], transition: Transition | null): UsedInput[] {
+  const layers = scenes.flatMap((scene) => scene.layers.filter((layer) => layer.visible).flatMap((layer) => [layer, ...layersShownBy(show, layer)]))
+  const used = layers.filter((layer) => layer.visible).map((layer) => ({ id: inputIdOf(layer), pageId: pageIdOf(layer) }))
+  if (transition?.kind === 'pictureWipe') used.push({ id: transition.inputId, pageId: null })
+  return show.inputs.flatMap((input) => used.filter(({ id }) => id === input.id).map(({ pageId }) => ({ input, pageId })))
+}
+
+async function loadSources(inputs: readonly UsedInput[], timeMs: number, assetDir: string | undefined): Promise<Map<string, Picture>> {
   const pictures = new Map<string, Picture>()
-  for (const input of inputs) {
+  for (const { input, pageId } of inputs) {
     const { sourceId, still } = inputKindOf(input)
-    const known = still(input)
+    if (pictures.has(sourceId(input, pageId))) continue
+    const known = still(input, pageId)
     if (known?.type === 'asset' && assetDir === undefined) throw new InputError(`--asset-dir is missing: the scene shows the picture "${input.name}".`)
     const picture = known === null ? await liveStill(input, timeMs) : await stillPicture(known, assetDir!)
-    pictures.set(sourceId(input), picture)
+    pictures.set(sourceId(input, pageId), picture)
   }
   return pictures
 }

@@ -1,8 +1,8 @@
 // LibreOffice, where this computer has it: makes a PDF of slides, without a window, one file at a time.
-import { spawn, spawnSync } from 'node:child_process'
-import { existsSync } from 'node:fs'
+import { spawn } from 'node:child_process'
+import { accessSync, constants } from 'node:fs'
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
-import { constants, setPriority, tmpdir } from 'node:os'
+import { constants as system, setPriority, tmpdir } from 'node:os'
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import pLimit from 'p-limit'
@@ -28,10 +28,20 @@ ${[
 </oor:items>
 `
 
-/** The command that starts LibreOffice; null where it is not installed. */
+/** The program that is LibreOffice; null where it is not installed. Nothing is started to find out. */
 export function findOffice(): string | null {
-  const byName = ['soffice', 'libreoffice'].find((name) => spawnSync(name, ['--version'], { stdio: 'ignore', timeout: 20_000 }).status === 0)
-  return byName ?? USUAL_PLACES.find((place) => existsSync(place)) ?? null
+  const folders = (process.env['PATH'] ?? '').split(path.delimiter).filter((folder) => folder !== '')
+  const byName = folders.flatMap((folder) => ['soffice', 'libreoffice'].map((name) => path.join(folder, name)))
+  return [...byName, ...USUAL_PLACES].find(isProgram) ?? null
+}
+
+function isProgram(file: string): boolean {
+  try {
+    accessSync(file, constants.X_OK)
+    return true
+  } catch {
+    return false
+  }
 }
 
 export interface OfficeOptions {
@@ -96,7 +106,7 @@ export class Office {
       // A group of its own: what it starts dies with it.
       const child = spawn(command, [...options, '--convert-to', 'pdf', '--outdir', folder, file], { stdio: 'ignore', detached: process.platform !== 'win32' })
       // The picture on air comes first.
-      unlessEnded(() => child.pid !== undefined && setPriority(child.pid, constants.priority.PRIORITY_LOW))
+      unlessEnded(() => child.pid !== undefined && setPriority(child.pid, system.priority.PRIORITY_LOW))
       let isTooLong = false
       const kill = () =>
         unlessEnded(() => {

@@ -4,10 +4,15 @@ import { HttpError } from '../http-error.ts'
 
 const cutOff = () => new HttpError(400, 'upload-cut-off', 'The pages did not arrive whole. Send them again.')
 
+/** What is wrong with pages that are larger together than any deck may be. */
+export const pagesTooLarge = () =>
+  new HttpError(413, 'deck-bytes', `These pages are larger than ${MOST_BYTES.pages / 1024 ** 3} GB together. Import fewer of them, or at a smaller size.`)
+
 /** Reads a body piece by piece; each file has to be read to its end before the next. */
 export class PageStream {
   readonly #chunks: AsyncIterator<Buffer>
   #rest: Buffer = Buffer.alloc(0)
+  #readBytes = 0
 
   constructor(body: AsyncIterable<Buffer>) {
     this.#chunks = body[Symbol.asyncIterator]()
@@ -45,6 +50,8 @@ export class PageStream {
   async #fill(): Promise<void> {
     const { done, value } = await this.#chunks.next()
     if (done === true) throw cutOff()
+    this.#readBytes += value.length
+    if (this.#readBytes > MOST_BYTES.pages) throw pagesTooLarge()
     this.#rest = this.#rest.length === 0 ? value : Buffer.concat([this.#rest, value])
   }
 }

@@ -13,7 +13,7 @@ import { missingFamilies } from './families.ts'
 import type { Office } from './office.ts'
 import { openOfficeArchive, type OfficeArchive } from './office-archive.ts'
 import { officeFacts } from './office-facts.ts'
-import { PageStream } from './page-stream.ts'
+import { pagesTooLarge, PageStream } from './page-stream.ts'
 
 /** How a file of the older binary formats begins, and one that is protected by a password ([MS-CFB] §2.2). */
 const COMPOUND_FILE = Buffer.from('d0cf11e0a1b11ae1', 'hex')
@@ -45,6 +45,8 @@ export function deckRoutes(assets: AssetStore, office: Office): Router {
   router.post('/pages', async (request, response) => {
     const name = nameOf(request)
     requirePlain(request, name)
+    // What says that it is too large is not read at all.
+    if (Number(request.headers['content-length']) > MOST_BYTES.pages) throw pagesTooLarge()
     const pages = new PageStream(request.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>)
     try {
       const count = await pages.readCount()
