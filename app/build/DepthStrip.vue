@@ -12,6 +12,7 @@ import AddMenu from './AddMenu.vue'
 import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import DeckBar from '../decks/DeckBar.vue'
+import { useDecksStore } from '../decks/decks.store.ts'
 import { announce } from '../shell/announce.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthPane from './DepthPane.vue'
@@ -26,6 +27,7 @@ defineProps<{ isInspectorOpen: boolean; canFold: boolean }>()
 const emit = defineEmits<{ toggleInspector: [] }>()
 const { t, locale } = useI18n()
 const showStore = useShowStore()
+const decks = useDecksStore()
 const { addText, chooseFiles, onFilesChosen } = useAddLayer()
 const { note, fix, cures, dismiss } = useDepthNotes()
 const { unseenOf } = useUnseen()
@@ -165,7 +167,7 @@ watch(
       </template>
       <template v-else>
         <h2 class="ms-2 font-head text-[14px] font-bold">{{ t('build.depth') }}</h2>
-        <span class="truncate text-soft max-[1100px]:hidden" :class="note ? 'max-[1500px]:hidden' : ''" :title="t('build.depthHint')">{{
+        <span class="truncate text-soft max-[1100px]:hidden" :class="note || decks.current ? 'max-[1500px]:hidden' : ''" :title="t('build.depthHint')">{{
           t('build.depthHint')
         }}</span>
       </template>
