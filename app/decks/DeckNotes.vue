@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { figure } from '../base/decimals.ts'
 import IconButton from '../base/IconButton.vue'
-import { minutesAndSeconds } from './clock-words.ts'
+import { clockWords } from '../shell/clock-words.ts'
 import type { DeckNow } from './decks.store.ts'
 import { useDecksStore } from './decks.store.ts'
 import { useNotesWindow } from './use-notes-window.ts'
@@ -19,7 +19,7 @@ const { openNotes } = useNotesWindow()
 const SIZES_PX = [12, 13.5, 15, 17, 20, 24] as const
 const size = useLocalStorage('green-room:notes-size', 1)
 const clock = useNow({ interval: 1000 })
-const onThis = computed(() => minutesAndSeconds(clock.value.getTime() - decks.timesOf(props.now.deck.id).sinceMs))
+const onThis = computed(() => clockWords(clock.value.getTime() - decks.timesOf(props.now.deck.id).sinceMs))
 
 function resize(by: number): void {
   size.value = Math.min(SIZES_PX.length - 1, Math.max(0, size.value + by))

@@ -7,7 +7,7 @@ import { figure } from '../base/decimals.ts'
 import { isTooSoon } from '../commands/held-key.ts'
 import IconButton from '../base/IconButton.vue'
 import PageImage from '../decks/PageImage.vue'
-import { minutesAndSeconds } from '../decks/clock-words.ts'
+import { clockWords } from '../shell/clock-words.ts'
 import type { NotesNow } from '../decks/use-notes-window.ts'
 
 const { t } = useI18n()
@@ -17,8 +17,8 @@ const size = useLocalStorage('green-room:notes-window-size', 2)
 const now = shallowRef<NotesNow | null>(null)
 const isGone = ref(false)
 const clock = useNow({ interval: 1000 })
-const onThis = computed(() => (now.value === null ? '' : minutesAndSeconds(clock.value.getTime() - now.value.sinceMs)))
-const elapsed = computed(() => (now.value === null ? '' : minutesAndSeconds(clock.value.getTime() - now.value.beganMs)))
+const onThis = computed(() => (now.value === null ? '' : clockWords(clock.value.getTime() - now.value.sinceMs)))
+const elapsed = computed(() => (now.value === null ? '' : clockWords(clock.value.getTime() - now.value.beganMs)))
 const isOver = computed(() => now.value?.plannedMin != null && clock.value.getTime() - now.value.beganMs > now.value.plannedMin * 60_000)
 
 /** The studio, for as long as it is open; while it is loaded anew it answers nothing. */
