@@ -218,14 +218,15 @@ test('pages look as poppler draws them (pdftoppm, SSIM at least 0.97): order, si
   const { pages } = (await decksIn(server))[0]!
   expect(pages.map(({ widthPx, heightPx }) => `${widthPx}×${heightPx}`)).toEqual([...Array<string>(4).fill('1920×1080'), '608×1080', '1920×1080', '833×1080'])
   expect(pages.map(({ title }) => title).slice(4)).toEqual(['Turned', 'Cropped', 'Upright'])
+  // All are fetched before any is looked at: comparing takes longer than a server keeps a line open.
+  const ours = await Promise.all(pages.map(async ({ asset }) => Buffer.from(await (await fetch(`${server.studioUrl}/api/assets/${asset}`)).arrayBuffer())))
   const theirs = popplerPages(pdf, 1920)
-  for (const [index, { asset, widthPx, heightPx }] of pages.entries()) {
-    const ours = Buffer.from(await (await fetch(`${server.studioUrl}/api/assets/${asset}`)).arrayBuffer())
+  for (const [index, { widthPx, heightPx }] of pages.entries()) {
     const read = async (bytes: Buffer) => {
       const { data } = await sharp(bytes).resize(widthPx, heightPx, { fit: 'fill' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
       return { data: new Uint8ClampedArray(data), width: widthPx, height: heightPx }
     }
-    const { mssim } = ssim((await read(ours)) as never, (await read(theirs[index]!)) as never)
+    const { mssim } = ssim((await read(ours[index]!)) as never, (await read(theirs[index]!)) as never)
     expect(mssim, `page ${index + 1}`).toBeGreaterThanOrEqual(0.97)
   }
 })
