@@ -61,7 +61,8 @@ export function useAddDeck() {
     const isDone = showStore.edit(t('edits.replaceDeck', { name: before.name }), (now) =>
       replacePages(now, inputId, { pages: marked, fileName: deckImport.fileName }),
     )
-    if (isDone || before.pages.length > 0) deckImport.close()
+    if (isDone) deckImport.close()
+    else deckImport.phase = 'ready'
   }
 
   return { addDeck, replaceDeck }
