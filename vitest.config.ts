@@ -29,7 +29,7 @@ export default defineConfig({
           ],
           // A test that asserts nothing, because a list came out empty or a call never came, fails.
           expect: { requireAssertions: true },
-          testTimeout: 60_000,
+          testTimeout: 120_000,
           hookTimeout: 60_000,
         },
       },
