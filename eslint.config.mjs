@@ -20,7 +20,7 @@ const folders = Object.keys(allowed)
 /** The folders of core from the ground up: each may import those before it, so that no circle can come about. */
 const coreOrder = [
   ...['random', 'patch', 'schema', 'colour', 'style', 'palette', 'composite', 'marks', 'clip', 'card'],
-  ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'text'],
+  ...['picture', 'blend', 'box', 'filter', 'lut', 'motion', 'paint', 'scopes', 'matte', 'outline', 'drawing', 'text'],
   ...[
     'steps',
     'inputs',
@@ -37,6 +37,7 @@ const coreOrder = [
     'graphics',
     'backgrounds',
     'decks',
+    'annotations',
     'prepared',
     'stage',
     'programme',

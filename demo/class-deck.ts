@@ -14,7 +14,7 @@ export function withClassDeck(show: Show, hashes: readonly string[]): Show {
   const makeId = () => `k${(count += 1)}`
   const pages = hashes.map((asset, index): DeckPage => {
     const { title, notes } = classSlides[index]!
-    return { id: makeId(), asset, widthPx: SLIDE_WIDTH_PX, heightPx: SLIDE_HEIGHT_PX, number: index + 1, title, notes, skipped: false }
+    return { id: makeId(), asset, widthPx: SLIDE_WIDTH_PX, heightPx: SLIDE_HEIGHT_PX, number: index + 1, title, notes, skipped: false, strokes: [] }
   })
   const deck = { ...newDeck('Class slides', 'brood-frame.pdf', pages, makeId), plannedMin: 40 }
   const words = { scene: (style: DeckStyle) => SCENES[style as keyof typeof SCENES], divider: 'Divider', ink: 'Class slides, ink' }

@@ -14,14 +14,17 @@ import {
   LayoutPanelTop,
   Maximize2,
   MicOff,
+  PenLine,
   Play,
   Presentation,
   Radio,
   Redo2,
+  Save,
   Search,
   SlidersHorizontal,
   Square,
   SunMoon,
+  Trash2,
   Undo2,
   Video,
   Wallpaper,
@@ -34,6 +37,7 @@ import { sceneCommands } from './scene-commands.ts'
 import type { SceneTarget } from './scene-target.ts'
 import type { useAirStore } from '../air/air.store.ts'
 import type { useShowStore } from '../show/show.store.ts'
+import type { useDrawingStore } from '../drawing/drawing.store.ts'
 import type { useDecksStore } from '../decks/decks.store.ts'
 import type { useVoiceStore } from '../sound/voice.store.ts'
 
@@ -57,6 +61,7 @@ export type WhyNot =
   | 'unsupported'
   | 'noDeck'
   | 'notOnStage'
+  | 'nothingDrawn'
   | 'firstPage'
   | 'lastPage'
   | 'notInBuild'
@@ -73,6 +78,7 @@ export interface Studio {
   readonly show: ReturnType<typeof useShowStore>
   readonly air: ReturnType<typeof useAirStore>
   readonly decks: ReturnType<typeof useDecksStore>
+  readonly drawing: ReturnType<typeof useDrawingStore>
   readonly voice: ReturnType<typeof useVoiceStore>
   /** The selected layers; null away from Build. */
   readonly layers: LayerTarget | null
@@ -85,6 +91,7 @@ export interface Studio {
   readonly undo: () => void
   readonly redo: () => void
   readonly switchTheme: () => void
+  readonly keepDrawing: () => void
   /** Puts the scene on the stage in front of the next favourite background. */
   readonly nextBackground: () => void
 }
@@ -134,15 +141,16 @@ export const commandList = {
     group: 'everywhere',
     icon: Undo2,
     keys: ['$mod+KeyZ'],
-    whyNot: ({ show }) => [show.undoLabel === null && 'nothingToUndo'],
-    run: ({ undo }) => undo(),
+    whyNot: ({ show, drawing }) => [show.undoLabel === null && !(drawing.isOn && drawing.canUndo) && 'nothingToUndo'],
+    // While the pen is in hand, what it did comes first.
+    run: ({ undo, drawing }) => (drawing.isOn && drawing.canUndo ? drawing.undo() : undo()),
   },
   redo: {
     group: 'everywhere',
     icon: Redo2,
     keys: ['$mod+Shift+KeyZ', 'Control+KeyY'],
-    whyNot: ({ show }) => [show.redoLabel === null && 'nothingToRedo'],
-    run: ({ redo }) => redo(),
+    whyNot: ({ show, drawing }) => [show.redoLabel === null && !(drawing.isOn && drawing.canRedo) && 'nothingToRedo'],
+    run: ({ redo, drawing }) => (drawing.isOn && drawing.canRedo ? drawing.redo() : redo()),
   },
   palette: { group: 'everywhere', icon: Search, keys: ['$mod+KeyK'], whyNot: always, run: ({ openDialog }) => openDialog('palette') },
   keys: { group: 'everywhere', icon: Keyboard, keys: ['?', 'Shift+?'], whyNot: always, run: ({ openDialog }) => openDialog('keys') },
@@ -178,6 +186,27 @@ export const commandList = {
       !air.focus.isClose && air.onAirId !== show.sceneId && 'notOnStage',
     ],
     run: ({ air }) => air.focus.toggleCloser(),
+  },
+  draw: {
+    group: 'air',
+    icon: PenLine,
+    keys: ['KeyD'],
+    whyNot: ({ page: here, show }) => [here !== 'build' && 'notInBuild', show.sceneId === null && 'noScene'],
+    run: ({ drawing }) => (drawing.isOn = !drawing.isOn),
+  },
+  clearDrawing: {
+    group: 'air',
+    icon: Trash2,
+    keys: [],
+    whyNot: ({ drawing }) => [!drawing.isAnyDrawn && 'nothingDrawn'],
+    run: ({ drawing }) => drawing.clear(),
+  },
+  keepDrawing: {
+    group: 'air',
+    icon: Save,
+    keys: [],
+    whyNot: ({ drawing, show }) => [!drawing.isAnyDrawn && 'nothingDrawn', show.isStopped() && 'locked'],
+    run: ({ keepDrawing }) => keepDrawing(),
   },
   addSlides: {
     group: 'go',

@@ -7,6 +7,8 @@ import { isBackgroundGalleryShown } from '../backgrounds/gallery-open.ts'
 import { useBackgrounds } from '../backgrounds/use-backgrounds.ts'
 import { useDecksStore } from '../decks/decks.store.ts'
 import { useChooseDeck } from '../decks/use-choose-deck.ts'
+import { useDrawingStore } from '../drawing/drawing.store.ts'
+import { useKeepDrawing } from '../drawing/use-keep-drawing.ts'
 import { isGalleryShown } from '../graphics/gallery-open.ts'
 import { announce } from '../shell/announce.ts'
 import { useTheme } from '../shell/use-theme.ts'
@@ -38,6 +40,8 @@ export function useCommands() {
   const air = useAirStore()
   const voice = useVoiceStore()
   const decks = useDecksStore()
+  const drawing = useDrawingStore()
+  const { keep: keepDrawing } = useKeepDrawing()
   const { chooseDeck } = useChooseDeck()
   const keys = useKeysStore()
   const backgrounds = useBackgrounds()
@@ -55,6 +59,7 @@ export function useCommands() {
     air,
     voice,
     decks,
+    drawing,
     layers: layerTarget.value,
     scene: sceneTarget.value,
     page: String(route.name),
@@ -62,6 +67,7 @@ export function useCommands() {
     goTo,
     undo,
     redo,
+    keepDrawing,
     switchTheme: toggle,
     nextBackground: backgrounds.next,
   }))

@@ -12,7 +12,7 @@ import { useDecksStore } from './decks.store.ts'
 const pagesOf = (name: string, count: number) =>
   Array.from({ length: count }, (_, index) => ({
     ...{ id: `${name}${index + 1}`, asset: String(index).repeat(64).slice(0, 64), widthPx: 16, heightPx: 9 },
-    ...{ number: index + 1, title: '', notes: '', skipped: false },
+    ...{ number: index + 1, title: '', notes: '', skipped: false, strokes: [] },
   }))
 let ids = 0
 const makeId = () => `t${(ids += 1)}`

@@ -69,5 +69,5 @@ export function useAddDeck() {
 }
 
 function withIds(pages: readonly NewPage[], skipped: ReadonlySet<number>) {
-  return pages.map((page) => ({ ...page, id: makeId(), skipped: skipped.has(page.number) }))
+  return pages.map((page) => ({ ...page, id: makeId(), skipped: skipped.has(page.number), strokes: [] }))
 }

@@ -2,6 +2,7 @@
 import type { LayerKind, LayerOf } from '../layers/layer.ts'
 import type { Placement } from '../box/placement.ts'
 import type { Layer } from '../layers/layer.ts'
+import { putPageDrawing } from './drawing.ts'
 import { putGroup } from './group.ts'
 import { putInput } from './input.ts'
 import { inkAbove, putBetween } from './inside-page.ts'
@@ -17,10 +18,16 @@ const putters: { readonly [K in LayerKind]: PutLayer<K> } = { input: putInput, t
 export function putLayers(place: Place, layers: readonly Layer[]): void {
   for (let index = 0; index < layers.length; index += 1) {
     const layer = layers[index]!
-    putLayer(place, layer)
     const ink = inkAbove(layers, index)
-    if (ink < 0) continue
-    putBetween(place, layers.slice(index + 1, ink), layers[ink]!)
+    if (ink < 0) {
+      putLayer(place, layer)
+      continue
+    }
+    // A page that somebody stands in is put twice; what is drawn on it lies over all of it, once.
+    const bare = { ...place, drawings: null }
+    putLayer(bare, layer)
+    putBetween(bare, layers.slice(index + 1, ink), layers[ink]!)
+    putPageDrawing(place, layers[ink]!)
     index = ink
   }
 }
@@ -38,4 +45,5 @@ export function putLayerAt(place: Place, layer: Layer, rest: Placement): void {
 
 function putKind<K extends LayerKind>(place: Place, layer: LayerOf<K> & { readonly kind: K }): void {
   putters[layer.kind](place, layer)
+  putPageDrawing(place, layer)
 }

@@ -2,6 +2,7 @@
 import { inverse, type Affine } from '../composite/affine.ts'
 import type { EdgeReveal } from '../composite/coverage.ts'
 import { boxToCanvas, type Placement } from '../box/placement.ts'
+import type { Drawings } from '../drawing/surface.ts'
 import type { Input } from '../inputs/input.ts'
 import type { SourceInfos } from '../picture/source.ts'
 import type { PlanBuilder, StackItems } from '../plan/plan-builder.ts'
@@ -47,6 +48,8 @@ export interface Place {
   readonly culls: boolean
   readonly clock: StageClock
   readonly wall: WallClock
+  /** What is drawn on pages and over scenes; null: not to be put. */
+  readonly drawings: Drawings | null
   /** Of the layer that is put now; null at rest. */
   readonly motion: LayerMotion | null
   /** Scenes that this one is shown in; none of them is shown again. */

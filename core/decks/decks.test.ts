@@ -22,7 +22,7 @@ const pagesOf = (...names: string[]): NewPage[] =>
     const [title, picture = title] = name.split('/')
     return { asset: asset(picture!), widthPx: 1920, heightPx: 1080, number: index + 1, title: title!, notes: '' }
   })
-const kept = (...names: string[]): DeckPage[] => pagesOf(...names).map((page, index) => ({ ...page, id: `old${index + 1}`, skipped: false }))
+const kept = (...names: string[]): DeckPage[] => pagesOf(...names).map((page, index) => ({ ...page, id: `old${index + 1}`, skipped: false, strokes: [] }))
 let made = 0
 const makeId = () => `new${(made += 1)}`
 const idsOf = (before: DeckPage[], now: NewPage[]) =>

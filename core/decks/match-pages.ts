@@ -3,7 +3,7 @@ import type { DeckPage } from '../inputs/deck.ts'
 import type { MakeId } from '../random/make-id.ts'
 
 /** A page as it was just imported. */
-export type NewPage = Omit<DeckPage, 'id' | 'skipped'>
+export type NewPage = Omit<DeckPage, 'id' | 'skipped' | 'strokes'>
 
 export interface MatchedPages {
   readonly pages: readonly DeckPage[]
@@ -15,7 +15,7 @@ export interface MatchedPages {
 
 /**
  * Pairs pages in three rounds, each among those that are left: equal pictures; equal titles, in order; and whatever lies between the same two
- * neighbours, as many as there are on both sides. Pages that are paired keep their ids, and whether they are skipped.
+ * neighbours, as many as there are on both sides. Pages that are paired keep their ids, what is drawn on them, and whether they are skipped.
  */
 export function matchPages(before: readonly DeckPage[], now: readonly NewPage[], makeId: MakeId): MatchedPages {
   const pairs = new Map<number, DeckPage>()
@@ -43,7 +43,7 @@ export function matchPages(before: readonly DeckPage[], now: readonly NewPage[],
   }
   const pages = now.map((page, index) => {
     const known = pairs.get(index)
-    return { ...page, id: known?.id ?? makeId(), skipped: known?.skipped ?? false }
+    return { ...page, id: known?.id ?? makeId(), skipped: known?.skipped ?? false, strokes: known?.strokes ?? [] }
   })
   return {
     pages,

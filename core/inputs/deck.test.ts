@@ -11,6 +11,7 @@ const page = (number: number, part: Partial<DeckPage> = {}): DeckPage => ({
   title: `Page ${number}`,
   notes: '',
   skipped: false,
+  strokes: [],
   ...part,
 })
 let ids = 0

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { strokesSchema, type Stroke } from '../drawing/stroke.ts'
 import type { MakeId } from '../random/make-id.ts'
 import { LIMITS, RANGES } from '../schema/limits.ts'
 import { id, name, whole } from '../schema/values.ts'
@@ -21,6 +22,8 @@ export interface DeckPage {
   readonly notes: string
   /** Whether turning passes it over. */
   readonly skipped: boolean
+  /** What is drawn on it and kept, from the lowest stroke to the topmost. */
+  readonly strokes: readonly Stroke[]
 }
 
 /** Slides: pages that are turned on air. */
@@ -44,6 +47,7 @@ const page = z.strictObject({
   title: z.string().max(LIMITS.nameLength),
   notes: z.string().max(LIMITS.notesLength),
   skipped: z.boolean(),
+  strokes: strokesSchema,
 })
 
 const schema = z

@@ -8,7 +8,7 @@ import { addDeckScenes } from '../decks/deck-scenes.ts'
 import { testShow } from '../../tests/support/shows.ts'
 import { canBeFocused, cropCloser, focusedScene, shareAt, spotAt } from './focus.ts'
 
-const page = { id: 'p1', asset: 'a'.repeat(64), widthPx: 1920, heightPx: 1080, number: 1, title: '', notes: '', skipped: false }
+const page = { id: 'p1', asset: 'a'.repeat(64), widthPx: 1920, heightPx: 1080, number: 1, title: '', notes: '', skipped: false, strokes: [] }
 let ids = 0
 const makeId = () => `f${(ids += 1)}`
 const deck = newDeck('Slides', 's.pdf', [page], makeId)

@@ -4,14 +4,16 @@ import { strokedContours } from './stroked-contours.ts'
 
 /**
  * Share (0..1) of each pixel that lies inside contours by the non-zero rule, row by row. Where they do not overlap it is the exact area.
- * Open contours are closed.
+ * Open contours are closed. With fewer `lines` a row it is quicker, and coarser where they overlap.
  */
-export function insideShares(contours: readonly Contour[], widthPx: number, heightPx: number): Float64Array {
+export function insideShares(contours: readonly Contour[], widthPx: number, heightPx: number, lines = LINES): Float64Array {
   const shares = signedShares(contours, widthPx, heightPx)
   const overlaps = new Uint8Array(widthPx * heightPx)
   const lined = shares.slice()
-  writeLined(contours, widthPx, heightPx, lined, overlaps)
-  for (let at = 0; at < shares.length; at += 1) if (overlaps[at]! >= BOTH_WAYS || Math.abs(shares[at]! - lined[at]!) > OVERLAPS) shares[at] = lined[at]!
+  writeLined(contours, widthPx, heightPx, lines, lined, overlaps)
+  // A difference that no rounding explains: contours lie over one another there.
+  const least = OVERLAP_LINES / lines
+  for (let at = 0; at < shares.length; at += 1) if (overlaps[at]! >= BOTH_WAYS || Math.abs(shares[at]! - lined[at]!) > least) shares[at] = lined[at]!
   return shares
 }
 
@@ -80,8 +82,7 @@ function addColumn(changes: Float64Array, row: number, x: number, height: number
 
 /** Lines on which a row is looked at for what overlaps: a code or two. */
 const LINES = 64
-/** A difference to the areas that no rounding explains: contours lie over one another there. */
-const OVERLAPS = 3 / LINES
+const OVERLAP_LINES = 3
 /** What is known of a pixel: something in it lies inside by one way round, by the other, by both; or more than once. */
 const ONE_WAY = 1
 const OTHER_WAY = 2
@@ -90,9 +91,9 @@ const TWICE = 4
 
 /**
  * Writes the share (0..1) of each pixel that lies inside contours by the non-zero rule (SVG 2 §13.5.2), however they overlap: exact along
- * each of 64 lines a row. Where it is noted in `overlaps` what lies inside twice or both ways round, rows in which nothing can are left out.
+ * each of so many lines a row. Where it is noted in `overlaps` what lies inside twice or both ways round, rows in which nothing can are left out.
  */
-function writeLined(contours: readonly Contour[], widthPx: number, heightPx: number, shares: Float64Array, overlaps: Uint8Array | null): void {
+function writeLined(contours: readonly Contour[], widthPx: number, heightPx: number, lines: number, shares: Float64Array, overlaps: Uint8Array | null): void {
   const edges = edgesOf(contours)
   const rows = edgesByRow(edges, heightPx)
   const changes = new Float64Array(widthPx + 2)
@@ -104,8 +105,8 @@ function writeLined(contours: readonly Contour[], widthPx: number, heightPx: num
     // Two sides are one way in and one way out.
     if (inRow.length === 0 || (overlaps !== null && inRow.length === 2)) continue
     changes.fill(0)
-    for (let line = 0; line < LINES; line += 1) {
-      findCrossings(edges, inRow, row + (line + 0.5) / LINES, crossings)
+    for (let line = 0; line < lines; line += 1) {
+      findCrossings(edges, inRow, row + (line + 0.5) / lines, crossings)
       let winding = 0
       let from = 0
       for (let i = 0; i < crossings.count; i += 1) {
@@ -114,7 +115,7 @@ function writeLined(contours: readonly Contour[], widthPx: number, heightPx: num
         winding += edges.turn[crossings.edge[i]!]!
         if (overlaps !== null && before !== 0) noteSpan(overlaps, row * widthPx, widthPx, from, x, before)
         from = x
-        if ((before === 0) !== (winding === 0)) addColumn(changes, 0, clamped(x), (before === 0 ? 1 : -1) / LINES)
+        if ((before === 0) !== (winding === 0)) addColumn(changes, 0, clamped(x), (before === 0 ? 1 : -1) / lines)
       }
     }
     let sum = 0
@@ -217,6 +218,6 @@ function noteSpan(overlaps: Uint8Array, row: number, widthPx: number, from: numb
 /** Share (0..1) of each pixel that a stroke of twice `halfPx` covers: with mitred joins up to a limit of 4 and butt ends, as SVG has them unless told otherwise. */
 export function strokeShares(contours: readonly Contour[], widthPx: number, heightPx: number, halfPx: number): Float64Array {
   const shares = new Float64Array(widthPx * heightPx)
-  writeLined(strokedContours(contours, halfPx), widthPx, heightPx, shares, null)
+  writeLined(strokedContours(contours, halfPx), widthPx, heightPx, LINES, shares, null)
   return shares
 }

@@ -4,9 +4,11 @@ import { mapPoint, type Affine } from '../composite/affine.ts'
 import type { Coverage } from '../composite/coverage.ts'
 import type { Shape } from '../composite/shape.ts'
 import { apart, isEmptyRect } from '../picture/pixel-rect.ts'
+import type { DrawnPart } from '../drawing/surface.ts'
 import type { PixelRect } from '../picture/picture.ts'
 import { hash53 } from '../random/hash.ts'
 import { makesMatte } from '../steps/chain.ts'
+import { NO_CALLS } from '../steps/treatment.ts'
 import type { StepCall } from '../steps/index.ts'
 import type { Item, MissingPicture, NodeIndex, OutlineJob, Paint, PlanNode, StackNode, TextJob } from './frame-plan.ts'
 
@@ -78,6 +80,11 @@ export class PlanBuilder {
       steps,
       mipLevel,
     })
+  }
+
+  /** A picture of strokes. */
+  drawn({ sourceId, widthPx, heightPx }: DrawnPart): NodeIndex {
+    return this.treated(sourceId, { widthPx, heightPx, isOpaque: false }, NO_CALLS, 0)
   }
 
   /** Another node of this plan, cleaned. */

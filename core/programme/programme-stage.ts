@@ -1,4 +1,5 @@
 // The programme as pictures are planned of it: its scenes looked up in the shows as they are now.
+import type { Drawings } from '../drawing/surface.ts'
 import { layersOf } from '../layers/tree.ts'
 import { lastsMs } from '../motion/appearance.ts'
 import type { Scene, Show } from '../show/show.ts'
@@ -10,6 +11,8 @@ import { scenesNeeded, type Programme, type SceneOnAir, type SceneRef, type Stag
 export interface FoundScene {
   readonly show: Show
   readonly scene: Scene
+  /** What is drawn on the show's pages and scenes. */
+  readonly drawings?: Drawings
 }
 
 /** Finds a scene; null for one that never was. */
@@ -39,7 +42,7 @@ export function outputStageOf(
 export function programmeParts(programme: Programme, find: FindScene): readonly unknown[] {
   return scenesNeeded(programme).flatMap((ref) => {
     const found = find(ref)
-    return found === null ? [null] : planParts(found.show, found.scene)
+    return found === null ? [null] : [...planParts(found.show, found.scene), found.drawings]
   })
 }
 
@@ -63,7 +66,8 @@ function stageOf(stage: StageOnAir, find: FindScene): Stage | null {
 function sceneStageOf({ ref, enteredMs, leavesMs }: SceneOnAir, find: FindScene): SceneStage | null {
   const found = find(ref)
   if (found === null) return null
-  return { scene: found.scene, show: found.show, ...(enteredMs === null ? {} : { enteredMs }), ...(leavesMs === null ? {} : { leavesMs }) }
+  const drawings = found.drawings === undefined ? {} : { drawings: found.drawings }
+  return { scene: found.scene, show: found.show, ...drawings, ...(enteredMs === null ? {} : { enteredMs }), ...(leavesMs === null ? {} : { leavesMs }) }
 }
 
 function longestExitMs(scene: Scene): number {

@@ -30,6 +30,7 @@ const deckPage = (number: number) => ({
   title: '',
   notes: '',
   skipped: false,
+  strokes: [],
 })
 const ref = (sceneId: string, showId = 'open'): SceneRef => ({ showId, sceneId })
 const take = (sceneId: string, transition: keyof typeof usualTransitions = 'cut', showId = 'open'): ProgrammeMessage => ({

@@ -1,6 +1,7 @@
 // What is on air, as a state of its own: scenes by their ids, each with its show, the transition between them, graphics over them, the card.
 // Only messages change it. What the scenes look like is looked up when a picture is planned, so an edit is seen at once, in a transition too.
 import type { Focus } from '../layout/focus.ts'
+import { drawingsAfter, unfadedDrawings, type DrawingMessage, type LiveDrawing } from './live-drawing.ts'
 import type { Transition } from '../transitions/index.ts'
 
 /** A scene of a show. */
@@ -57,6 +58,8 @@ export interface Programme {
   readonly holdsEdits: boolean
   /** Decks that are not at the page that they open at, whether they are on air or not. */
   readonly decks: readonly TurnedDeck[]
+  /** What is drawn on pages and over scenes, whether they are on air or not. */
+  readonly drawings: readonly LiveDrawing[]
 }
 
 export type ProgrammeMessage =
@@ -70,10 +73,11 @@ export type ProgrammeMessage =
   | { readonly type: 'hideAllGraphics' }
   | { readonly type: 'holdEdits'; readonly holds: boolean }
   | ({ readonly type: 'turnDeck' } & TurnedDeck)
-  /** Nothing is on air any more; decks stay where they are. */
+  | DrawingMessage
+  /** Nothing is on air any more; decks stay where they are, and what is drawn stays. */
   | { readonly type: 'clear' }
 
-export const EMPTY_PROGRAMME: Programme = { stage: null, standby: null, graphics: [], isCardShown: false, holdsEdits: false, decks: [] }
+export const EMPTY_PROGRAMME: Programme = { stage: null, standby: null, graphics: [], isCardShown: false, holdsEdits: false, decks: [], drawings: [] }
 
 /** The programme after a message at `nowMs`. The same object where nothing changes. */
 export function programmeAfter(programme: Programme, message: ProgrammeMessage, nowMs: number): Programme {
@@ -98,15 +102,22 @@ export function programmeAfter(programme: Programme, message: ProgrammeMessage, 
       return programme.holdsEdits === message.holds ? programme : { ...programme, holdsEdits: message.holds }
     case 'turnDeck':
       return withDeckAt(programme, message)
+    case 'drawStroke':
+    case 'eraseStrokes':
+    case 'setStrokes': {
+      const drawings = drawingsAfter(programme.drawings, message, nowMs)
+      return drawings === programme.drawings ? programme : { ...programme, drawings }
+    }
     case 'clear':
-      return { ...EMPTY_PROGRAMME, decks: programme.decks }
+      return { ...EMPTY_PROGRAMME, decks: programme.decks, drawings: programme.drawings }
   }
 }
 
-/** The programme without transitions that are over at `nowMs`; the same object where none is. */
+/** The programme without transitions that are over at `nowMs` and strokes that have faded; the same object where none is. */
 export function settledProgramme(programme: Programme, nowMs: number): Programme {
   const stage = programme.stage === null ? null : settledStage(programme.stage, nowMs)
-  return stage === programme.stage ? programme : { ...programme, stage }
+  const drawings = unfadedDrawings(programme.drawings, nowMs)
+  return stage === programme.stage && drawings === programme.drawings ? programme : { ...programme, stage, drawings }
 }
 
 /** The scene that is on air, or that the transition under way leads to; null before anything was taken. */

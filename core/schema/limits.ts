@@ -17,6 +17,9 @@ export const LIMITS = {
   transitionPairs: 400,
   favourites: 24,
   deckPages: 300,
+  /** Of one drawing, and points of one stroke. */
+  strokes: 600,
+  strokePoints: 2000,
 } as const
 
 /** Most bytes of a file that is added. A clip is decoded from memory; longer ones are for a cutting room. */
@@ -56,6 +59,8 @@ export const RANGES = {
   pageSidePx: { min: 1, max: 8192 },
   pageNumber: { min: 1, max: 100_000 },
   plannedMin: { min: 1, max: 600 },
+  strokePlace: { min: -1, max: 2 },
+  strokeWidth: { min: 0.001, max: 0.2 },
   cropShare: { min: 0, max: 0.99 },
 } as const satisfies Record<string, Range>
 

@@ -2,6 +2,7 @@
 import { newInputLayer } from '../layers/input.ts'
 import type { SourceInfos, SourceInfo } from '../picture/source.ts'
 import { putLayers } from '../compose/index.ts'
+import { putSceneDrawing } from '../compose/drawing.ts'
 import { putSource } from '../compose/picture.ts'
 import { type Place, type StageClock } from '../compose/place.ts'
 import { inputSourceId } from '../inputs/source-ids.ts'
@@ -65,7 +66,7 @@ export function planOutputs(
     const heightPx = Math.max(1, Math.round(show.canvas.heightPx * scale))
     const stack = new StackItems(builder, widthPx, heightPx, culls)
     const clock = { timeMs, enteredMs: null, leavesMs: null }
-    const place: ShowPlace = { show, infos, builder, stack, scale, widthPx, heightPx, culls, wall, motion: null, putLayers, clock, within: [] }
+    const place: ShowPlace = { show, infos, builder, stack, scale, widthPx, heightPx, culls, wall, drawings: null, motion: null, putLayers, clock, within: [] }
     const seen = settled(stage, timeMs)
     const ground = groundOf(seen)
     putStage(place, seen, ground)
@@ -99,13 +100,20 @@ function outputsOf(builder: PlanBuilder, gathered: readonly Gathered[]): Record<
 /** A place that knows the whole show, with its style. */
 type ShowPlace = Place & { readonly show: Show }
 
-const sideOf = (place: ShowPlace, { scene }: SceneStage) => ({ layers: styledScene(place.show.style, scene).layers, place })
+const sideOf = (place: ShowPlace, { scene }: SceneStage) => ({ sceneId: scene.id, layers: styledScene(place.show.style, scene).layers, place })
 
 /** A place for the layers of a scene: its own show's, which may have another canvas than the one that is planned. */
-function placeOf(place: ShowPlace, { show: own, scene, ...stage }: SceneStage): ShowPlace {
+function placeOf(place: ShowPlace, { show: own, scene, drawings, ...stage }: SceneStage): ShowPlace {
   const show = own === undefined ? place.show : styledShow(own)
   const canvasScale = show === place.show ? 1 : Math.min(place.show.canvas.widthPx / show.canvas.widthPx, place.show.canvas.heightPx / show.canvas.heightPx)
-  return { ...place, show, scale: place.scale * canvasScale, clock: clockOf({ scene, ...stage }, place.clock.timeMs), within: [scene.id] }
+  return {
+    ...place,
+    show,
+    scale: place.scale * canvasScale,
+    drawings: drawings ?? null,
+    clock: clockOf({ scene, ...stage }, place.clock.timeMs),
+    within: [scene.id],
+  }
 }
 
 /** Puts a stage into a stack: a scene's layers, or two stages on the way from one to the other. */
@@ -114,6 +122,7 @@ function putStage(place: ShowPlace, stage: Stage, ground: StackNode['ground']): 
   if (!isTransition(stage)) {
     const inPlace = placeOf(place, stage)
     place.putLayers(inPlace, styledScene(inPlace.show.style, stage.scene).layers)
+    putSceneDrawing(inPlace, stage.scene.id)
     return
   }
   place.builder.changesAt(timeMs)

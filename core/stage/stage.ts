@@ -1,4 +1,5 @@
 // What an output shows: a scene, or the way from one stage to a scene. Plain data; time is told by who asks.
+import type { Drawings } from '../drawing/surface.ts'
 import type { StackNode } from '../plan/frame-plan.ts'
 import type { Scene, Show } from '../show/show.ts'
 import { ease } from '../motion/easing.ts'
@@ -14,6 +15,8 @@ export interface SceneStage {
   /** When the scene came, on the clock of the stage, and when it began to go: what its layers come and go by. Without: they rest. */
   readonly enteredMs?: number
   readonly leavesMs?: number
+  /** What is drawn on the show's pages and scenes, besides the show. */
+  readonly drawings?: Drawings
 }
 
 export interface TransitionStage {

@@ -12,7 +12,13 @@ export interface TransitionSide {
   /** It as a picture of the stack's size. */
   readonly node: () => NodeIndex
   /** The layers of its scene, and the place for them; null while it is a transition itself. */
-  readonly scene: { readonly layers: readonly Layer[]; readonly place: Place } | null
+  readonly scene: SceneSide | null
+}
+
+export interface SceneSide {
+  readonly sceneId: string
+  readonly layers: readonly Layer[]
+  readonly place: Place
 }
 
 export interface TransitionPlace {

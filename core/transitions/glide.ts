@@ -2,6 +2,7 @@
 import { layerKindOf, identityOf, childrenOf } from '../layers/index.ts'
 import { formatHex, parseHex } from '../colour/hex.ts'
 import { putLayerAt } from '../compose/index.ts'
+import { putSceneDrawing } from '../compose/drawing.ts'
 import { hasInkInside } from '../compose/inside-page.ts'
 import type { Crop } from '../box/fit.ts'
 import type { Place } from '../compose/place.ts'
@@ -11,7 +12,7 @@ import type { Placement } from '../box/placement.ts'
 import type { Layer } from '../layers/layer.ts'
 import { mixed } from './dissolve.ts'
 import { commonOrder } from './common-order.ts'
-import type { TransitionBase, TransitionDefinition } from './definition.ts'
+import type { SceneSide, TransitionBase, TransitionDefinition } from './definition.ts'
 import { pictureOf, wholeItem } from './whole.ts'
 
 interface SideLayers {
@@ -53,7 +54,14 @@ export const glide: TransitionDefinition<Glide> = {
       fromAt = fromIndex + 1
       toAt = toIndex + 1
     }
+    putDrawings(from.scene, to.scene, progress)
   },
+}
+
+/** What is drawn over a scene goes and comes; of one that only changes its layers it stays. */
+function putDrawings(from: SceneSide, to: SceneSide, progress: number): void {
+  if (from.sceneId !== to.sceneId) putSceneDrawing(from.place, from.sceneId, 1 - progress)
+  putSceneDrawing(to.place, to.sceneId, from.sceneId === to.sceneId ? 1 : progress)
 }
 
 /** Whether layers leave nothing of the canvas open. */

@@ -1,5 +1,6 @@
 // Shows and what is on air, told to the engine: documents as patches, takes and the card as messages.
 import { DocumentSender } from '../../core/patch/document-sync.ts'
+import type { DrawingMessage } from '../../core/programme/live-drawing.ts'
 import { isSameRef, isSameScene, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
 import type { Show } from '../../core/show/show.ts'
 import { transitionTo } from '../../core/show/show-transitions.ts'
@@ -76,6 +77,11 @@ export class ProgrammeCalls {
   /** Turns a deck to a page, on air or not. */
   turnDeck(deck: TurnedDeck): void {
     this.#link.post({ type: 'programme', message: { type: 'turnDeck', ...deck } })
+  }
+
+  /** Changes what is drawn on a page or over a scene, on air or not. */
+  draw(message: DrawingMessage): void {
+    this.#link.post({ type: 'programme', message })
   }
 
   #send({ showId, show }: KnownShow): void {

@@ -3,6 +3,7 @@ import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { FaceFile } from '../../core/text/typefaces.ts'
 import type { ToEngine } from '../protocol.ts'
 import type { CoverRequest } from '../covers/covers.ts'
+import type { StrokesAnswer, StrokesRequest } from '../raster/stroke-painter.ts'
 import type { Raster } from '../raster/raster.ts'
 
 export interface RasterFiles {
@@ -14,11 +15,13 @@ export interface RasterFiles {
 export type ToRaster =
   | ({ readonly type: 'start' } & RasterFiles)
   | { readonly type: 'draw'; readonly requestId: number; readonly raster: Raster }
+  | ({ readonly type: 'strokes' } & StrokesRequest)
   | CoverRequest
   | Extract<ToEngine, { type: 'dropCover' }>
 
 export type FromRaster =
   | { readonly type: 'drawn'; readonly requestId: number; readonly picture: RgbaPicture }
   | { readonly type: 'failed'; readonly requestId: number; readonly reason: string }
+  | ({ readonly type: 'painted' } & StrokesAnswer)
   /** Null where the scene cannot be drawn. */
   | { readonly type: 'covered'; readonly requestId: number; readonly picture: RgbaPicture | null }

@@ -1,6 +1,7 @@
 // The engine's side of the worker that draws: what the audience waits for goes first, and a worker that died is replaced.
 import type { RgbaPicture } from '../../core/picture/picture.ts'
 import type { CoverRequest } from '../covers/covers.ts'
+import type { StrokesAnswer, StrokesRequest } from '../raster/stroke-painter.ts'
 import type { Raster, RasterMaker, Urgency } from '../raster/raster.ts'
 import type { FromRaster, RasterFiles, ToRaster } from './protocol.ts'
 
@@ -20,6 +21,13 @@ interface Asked {
   deaths: number
 }
 
+/** What becomes of strokes that are painted. */
+export interface StrokeEvents {
+  readonly onPainted: (answer: StrokesAnswer) => void
+  /** The worker died, with all that it had painted. */
+  readonly onLost: () => void
+}
+
 /** What is used of a worker. */
 export type DrawingWorker = Pick<Worker, 'postMessage' | 'terminate' | 'onmessage' | 'onerror'>
 
@@ -27,6 +35,7 @@ export class RasterClient implements RasterMaker {
   readonly #files: RasterFiles
   readonly #open: () => DrawingWorker
   readonly #onCover: (requestId: number, picture: RgbaPicture | null) => void
+  readonly #strokes: StrokeEvents
   #worker: DrawingWorker | null = null
   #waiting: Asked[] = []
   readonly #inFlight = new Map<number, Asked>()
@@ -35,10 +44,16 @@ export class RasterClient implements RasterMaker {
   #watch: ReturnType<typeof setTimeout> | undefined
 
   /** `onCover` is called once for each cover that is asked for and not dropped. */
-  constructor(files: RasterFiles, open: () => DrawingWorker, onCover: (requestId: number, picture: RgbaPicture | null) => void) {
+  constructor(
+    files: RasterFiles,
+    open: () => DrawingWorker,
+    onCover: (requestId: number, picture: RgbaPicture | null) => void,
+    strokes: StrokeEvents = { onPainted: () => undefined, onLost: () => undefined },
+  ) {
     this.#files = files
     this.#open = open
     this.#onCover = onCover
+    this.#strokes = strokes
   }
 
   make(raster: Raster, urgency: Urgency): Promise<RgbaPicture> {
@@ -53,6 +68,11 @@ export class RasterClient implements RasterMaker {
   cover(request: CoverRequest): void {
     this.#covers.set(request.requestId, request)
     this.#post(request)
+  }
+
+  /** Has strokes painted; answers come in the order of the requests. */
+  paintStrokes(request: StrokesRequest): void {
+    this.#post({ type: 'strokes', ...request })
   }
 
   dropCover(requestId: number): void {
@@ -93,6 +113,7 @@ export class RasterClient implements RasterMaker {
       if (this.#covers.delete(message.requestId)) this.#onCover(message.requestId, message.picture)
       return
     }
+    if (message.type === 'painted') return this.#strokes.onPainted(message)
     const asked = this.#inFlight.get(message.requestId)
     if (asked === undefined) return
     this.#inFlight.delete(message.requestId)
@@ -114,6 +135,7 @@ export class RasterClient implements RasterMaker {
     }
     for (const requestId of this.#covers.keys()) this.#onCover(requestId, null)
     this.#covers.clear()
+    this.#strokes.onLost()
     this.#send()
   }
 }

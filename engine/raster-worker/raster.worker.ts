@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 // Draws words, forms and the card, and whole scenes for lists of shows, where no picture on air waits for it.
+import { StrokePainter, type StrokesRequest } from '../raster/stroke-painter.ts'
 import { Heap } from '../cpu/heap.ts'
 import { StillLoader } from '../still/still-loader.ts'
 import { FontBook } from '../text/font-book.ts'
@@ -11,6 +12,7 @@ import type { FromRaster, RasterFiles, ToRaster } from './protocol.ts'
 declare const self: DedicatedWorkerGlobalScope
 
 let maker: RasterMaker | null = null
+const painter = new StrokePainter()
 let covers: Promise<Covers> | null = null
 let files: RasterFiles | null = null
 
@@ -22,6 +24,9 @@ self.onmessage = ({ data }: MessageEvent<ToRaster>) => {
       return
     case 'draw':
       void draw(data)
+      return
+    case 'strokes':
+      paint(data)
       return
     case 'cover':
       void openCovers().then(
@@ -48,6 +53,12 @@ async function draw({ requestId, raster }: Extract<ToRaster, { type: 'draw' }>):
   } catch (error) {
     post({ type: 'failed', requestId, reason: error instanceof Error ? error.message : String(error) })
   }
+}
+
+function paint(request: StrokesRequest): void {
+  const answer = painter.paint(request)
+  const pictures = [answer.lasting, ...answer.alone.map(([, drawn]) => drawn)].flatMap((drawn) => drawn?.picture.data.buffer ?? [])
+  post({ type: 'painted', ...answer }, pictures as ArrayBuffer[])
 }
 
 /** Covers need a heap of their own; it is made when the first is asked for, and tried again after a failure. */

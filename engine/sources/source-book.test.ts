@@ -28,6 +28,7 @@ describe('the pages of a deck', () => {
     title: '',
     notes: '',
     skipped: false,
+    strokes: [],
   })
   const deck = newDeck(
     'Slides',

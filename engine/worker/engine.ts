@@ -2,6 +2,7 @@
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import { Heap } from '../cpu/heap.ts'
 import { Treatments } from '../cpu/treatments.ts'
+import { DrawingBook } from './drawing-book.ts'
 import { Executors, type ExecutorPin } from '../executors.ts'
 import type { EngineStats, FromEngine, PersonFiles, ToEngine } from '../protocol.ts'
 import { StillLoader } from '../still/still-loader.ts'
@@ -50,7 +51,8 @@ export class Engine {
   readonly #pace = new FeedPace()
   readonly #live: LiveSources
   readonly #views: Views
-  readonly #shows = new ShowBook()
+  readonly #drawings: DrawingBook
+  readonly #shows = new ShowBook((showId) => this.#drawings.of(showId))
   readonly #liveIds = new LiveIds()
   #isPageHidden = false
   readonly #reports: EngineReports
@@ -84,8 +86,11 @@ export class Engine {
     const stills = new StillLoader()
     const assetUrl = (asset: string) => `${rasterFiles.assetUrlPrefix}${asset}`
     const loadAsset = (asset: string) => stills.load(assetUrl(asset))
-    this.#rasters = new RasterClient(rasterFiles, openRasterWorker, (requestId, picture) =>
-      post({ type: 'covered', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
+    this.#rasters = new RasterClient(
+      rasterFiles,
+      openRasterWorker,
+      (requestId, picture) => post({ type: 'covered', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
+      { onPainted: (answer) => this.#drawings.receive(answer), onLost: () => this.#drawings.startAgain() },
     )
     this.#book = new SourceBook(loadAsset, this.#rasters, {
       onChange: () => {
@@ -95,6 +100,10 @@ export class Engine {
       onAssetFailed: (asset, reason) => post({ type: 'assetFailed', asset, reason }),
       onRaster: () => this.#showSoon(),
       onRasterFailed: (reason) => this.#reports.tellFault(reason),
+    })
+    this.#drawings = new DrawingBook((request) => this.#rasters.paintStrokes(request), this.#book.frames, {
+      onChange: () => this.#invalidate(),
+      onPainted: () => this.#showSoon(),
     })
     this.#figures = new Figures(this.#executors, this.#book, post)
     this.#air = new OnAir(this.#executors.make(), this.#book, this.#rasters, this.#shows, this.#liveIds)
@@ -113,11 +122,8 @@ export class Engine {
         this.#shows.open === null ? null : grabPicture(this.#shows.open, this.#book, this.#executors, inputId, beforeStepId, layer),
       ({ requestId }, picture) => post({ type: 'grabbed', requestId, picture }, picture === null ? [] : [picture.data.buffer as ArrayBuffer]),
     )
-    this.#pacer = new Pacer(
-      WORKER_CLOCK,
-      (nowMs) => this.#tick(nowMs),
-      (error) => this.#faulted(error),
-    )
+    const tick = (nowMs: number) => this.#tick(nowMs)
+    this.#pacer = new Pacer(WORKER_CLOCK, tick, (error) => this.#faulted(error))
   }
 
   /** Acts on one message of the page. */
@@ -142,7 +148,7 @@ export class Engine {
       case 'supplyGone':
         return this.#live.drop(message.inputId)
       case 'openView':
-        return this.#views.open(message.viewId, new View(message.canvas, message.request, this.#executors, this.#book))
+        return this.#views.open(message.viewId, new View(message.canvas, message.request, this.#executors, this.#book, this.#shows.openDrawings))
       case 'changeView':
         return this.#views.change(message.viewId, message.request)
       case 'closeView':
@@ -193,6 +199,7 @@ export class Engine {
     if (this.#liveIds.follow(together.inputs)) this.#live.keepOnly(new Set(together.inputs.map((input) => input.id)))
     this.#resources.follow(together)
     this.#persons.follow(together)
+    this.#drawings.follow(this.#air.programme.drawings, this.#shows.all)
     const onAir = this.#air.show ?? open
     this.#pacer.start(onAir.canvas.frameRate)
     this.#air.prepareCard(onAir)

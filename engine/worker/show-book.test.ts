@@ -16,6 +16,7 @@ const pages = [1, 2, 3].map((number) => ({
   title: '',
   notes: '',
   skipped: false,
+  strokes: [],
 }))
 const show = addInput(
   testShow(),

@@ -1,4 +1,5 @@
 // The shows that the page has handed over, and of what is on air the newest state that still has it.
+import type { Drawings } from '../../core/drawing/surface.ts'
 import { DocumentReceiver, type DocumentChange } from '../../core/patch/document-sync.ts'
 import { scenesNeeded, type Programme, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
 import type { FoundScene } from '../../core/programme/programme-stage.ts'
@@ -21,7 +22,13 @@ export class ShowBook {
   /** Scenes with something of them brought near, kept for the same reason. */
   readonly #focused = new WeakMap<Focus, { readonly scene: Scene; readonly inputs: Show['inputs']; readonly focused: Scene }>()
   #openId: string | null = null
+  readonly #drawingsOf: (showId: string) => Drawings | undefined
   #version = {}
+
+  /** `drawingsOf` tells what is drawn in a show. */
+  constructor(drawingsOf: (showId: string) => Drawings | undefined = () => undefined) {
+    this.#drawingsOf = drawingsOf
+  }
 
   /** Takes over a show, or an edit of one. Throws a RangeError for an edit that does not fit. */
   take(showId: string, change: DocumentChange<Show>): void {
@@ -81,7 +88,10 @@ export class ShowBook {
   readonly find = (ref: SceneRef): FoundScene | null => {
     const show = this.#turnedOf(ref.showId, this.#kept.get(keyOf(ref)) ?? this.#shows.get(ref.showId) ?? null)
     const scene = show?.scenes.find(({ id }) => id === ref.sceneId)
-    return show === null || scene === undefined ? null : { show, scene: ref.focus === undefined ? scene : this.#focusedOf(show, scene, ref.focus) }
+    if (show === null || scene === undefined) return null
+    const drawings = this.#drawingsOf(ref.showId)
+    const found = { show, scene: ref.focus === undefined ? scene : this.#focusedOf(show, scene, ref.focus) }
+    return drawings === undefined ? found : { ...found, drawings }
   }
 
   #focusedOf(show: Show, scene: Scene, focus: Focus): Scene {
@@ -99,6 +109,16 @@ export class ShowBook {
     const turned = turnedShow(show, showId, this.#decks)
     this.#turned.set(show, turned)
     return turned
+  }
+
+  /** What is drawn in the open show. */
+  readonly openDrawings = (): Drawings | undefined => (this.#openId === null ? undefined : this.#drawingsOf(this.#openId))
+
+  /** The open show, and those that are on air, by their ids, each once: as they are shown, or where they differ as they are open. */
+  get all(): readonly (readonly [showId: string, show: Show])[] {
+    const kept = [...this.#kept].map(([key, show]) => [key.split(' ', 1)[0]!, this.#turnedOf(key.split(' ', 1)[0]!, show)!] as const)
+    const { open } = this
+    return [...new Map([...kept, ...(open === null ? [] : [[this.#openId!, open] as const])])]
   }
 
   /** The open show with everything that the programme needs of others. Null without an open show. */

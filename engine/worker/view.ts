@@ -1,10 +1,11 @@
 // One picture on the page: a plan of its own, drawn into a canvas that the page handed over.
+import type { Drawings } from '../../core/drawing/surface.ts'
 import { inputSourceId } from '../../core/inputs/source-ids.ts'
 import type { SourceId } from '../../core/picture/source.ts'
 import type { FramePlan } from '../../core/plan/frame-plan.ts'
 import { PICTURE, planFrame, planInput, planOutputs } from '../../core/stage/plan-frame.ts'
 import { layerParts, planParts } from '../../core/stage/plan-parts.ts'
-import { isTransition, type Stage } from '../../core/stage/stage.ts'
+import { isTransition, type SceneStage, type Stage } from '../../core/stage/stage.ts'
 import type { WallClock } from '../../core/text/fields.ts'
 import { addContents } from '../../core/show/contents.ts'
 import { findLayer, layersOf } from '../../core/layers/tree.ts'
@@ -33,6 +34,7 @@ export class View {
   readonly #executor: Executor
   readonly #executors: Executors
   readonly #book: SourceBook
+  readonly #drawings: () => Drawings | undefined
   readonly #drawn = new DrawnStamp()
   readonly #plan: KeptPlan<ViewRequest>
   #greyBlock: Block | null = null
@@ -40,7 +42,7 @@ export class View {
   #cue: { readonly number: number; readonly playedMs: number } | null = null
   #scratch = new Uint8ClampedArray(0)
 
-  constructor(canvas: OffscreenCanvas, request: ViewRequest, executors: Executors, book: SourceBook) {
+  constructor(canvas: OffscreenCanvas, request: ViewRequest, executors: Executors, book: SourceBook, drawings: () => Drawings | undefined = () => undefined) {
     const pen = canvas.getContext('2d', { willReadFrequently: true })
     if (pen === null) throw new Error('this browser refused a 2-D canvas')
     this.canvas = canvas
@@ -50,6 +52,7 @@ export class View {
     this.#executor = executors.make()
     this.#executors = executors
     this.#book = book
+    this.#drawings = drawings
     this.#plan = new KeptPlan(book.rasters, this.isSmall ? URGENCY.small : URGENCY.stage)
   }
 
@@ -166,19 +169,26 @@ export class View {
     })
     const under = request.kind === 'scene' ? underOf(show, request) : null
     if (request.kind === 'layer') return planFrame(show, alone(request.layerId), timeMs, this.#book.infos, { scale, wall })
-    const stage = this.#stageOf(show, scene, request, timeMs)
+    const stage = this.#stageOf(show, { scene, ...this.#withDrawings }, request, timeMs)
     if (under === null || isTransition(stage)) return planFrame(show, stage, timeMs, this.#book.infos, { scale, wall })
     return planOutputs(show, { [PICTURE]: { stage: { scene: under }, over: [stage], scale } }, timeMs, this.#book.infos, { wall })
   }
 
   /** A scene as its cue has it at a moment; at rest without one. */
-  #stageOf(show: Show, scene: Scene, { cue }: Extract<ViewRequest, { kind: 'scene' }>, timeMs: number): Stage {
-    if (cue === undefined || this.#cue === null) return { scene }
+  #stageOf(show: Show, still: SceneStage, { cue }: Extract<ViewRequest, { kind: 'scene' }>, timeMs: number): Stage {
+    if (cue === undefined || this.#cue === null) return still
     const beganMs = cue.atMs === undefined ? this.#cue.playedMs : timeMs - cue.atMs
-    if (cue.way === 'leave') return { scene, leavesMs: beganMs }
+    if (cue.way === 'leave') return { ...still, leavesMs: beganMs }
     const from = show.scenes.find(({ id }) => id === cue.from?.sceneId)
-    if (cue.from === undefined || from === undefined) return { scene, enteredMs: beganMs }
-    return { from: { scene: from, leavesMs: beganMs }, to: { scene, enteredMs: beganMs }, transition: cue.from.transition, beganMs }
+    if (cue.from === undefined || from === undefined) return { ...still, enteredMs: beganMs }
+    const to = { ...still, enteredMs: beganMs }
+    return { from: { scene: from, ...this.#withDrawings, leavesMs: beganMs }, to, transition: cue.from.transition, beganMs }
+  }
+
+  /** What is drawn, as stages have it. */
+  get #withDrawings(): Pick<SceneStage, 'drawings'> {
+    const drawings = this.#drawings()
+    return drawings === undefined ? {} : { drawings }
   }
 
   #draftPlan(show: Show, { scene, contents }: Extract<ViewRequest, { kind: 'draft' }>, timeMs: number, wall: WallClock): FramePlan {

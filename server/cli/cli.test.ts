@@ -250,7 +250,7 @@ describe('still', () => {
     for (const bytes of files) writeFileSync(path.join(folder, hash(bytes)), bytes)
     const pages = files.map((bytes, index) => ({
       ...{ id: `p${index + 1}`, asset: hash(bytes), widthPx: 64, heightPx: 36 },
-      ...{ number: index + 1, title: '', notes: '', skipped: false },
+      ...{ number: index + 1, title: '', notes: '', skipped: false, strokes: [] },
     }))
     let count = 0
     const makeId = () => `k${(count += 1)}`

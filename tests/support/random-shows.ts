@@ -40,6 +40,7 @@ const slide = (number: number, widthPx: number, heightPx: number): DeckPage => (
   title: '',
   notes: '',
   skipped: false,
+  strokes: [],
 })
 
 export interface ShowCase {

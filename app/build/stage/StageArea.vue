@@ -8,6 +8,8 @@ import { useEngineStore } from '../../engine/engine.store.ts'
 import { useAirStore } from '../../air/air.store.ts'
 import FocusLayer from '../../air/FocusLayer.vue'
 import type { ViewRequest } from '../../../engine/protocol.ts'
+import DrawLayer from '../../drawing/DrawLayer.vue'
+import { useDrawingStore } from '../../drawing/drawing.store.ts'
 import LivePicture from '../../live-picture/LivePicture.vue'
 import { useWindowShape } from '../../shell/use-window-shape.ts'
 import { useShowStore } from '../../show/show.store.ts'
@@ -24,6 +26,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const engine = useEngineStore()
 const air = useAirStore()
+const drawing = useDrawingStore()
 const { addFiles } = useAddLayer()
 const { isShown: showsSafe } = useSafeLines()
 const { words: trouble } = useStageTrouble()
@@ -139,8 +142,9 @@ function onDrop(event: DragEvent): void {
           }}</span>
         </div>
       </template>
-      <StageHandles v-if="!isNear" :zoom="zoom" />
-      <FocusLayer v-if="isNear || isAiming" />
+      <StageHandles v-if="!isNear && !drawing.isOn" :zoom="zoom" />
+      <FocusLayer v-if="isAiming || (isNear && !drawing.isOn)" />
+      <DrawLayer v-if="drawing.isOn && !isAiming" :key="showStore.scene.id" />
       <div v-if="showStore.scene.layers.length === 0" class="pointer-events-none absolute inset-0 grid place-items-center text-[#e9e6dd]">
         <EmptyStage class="pointer-events-auto" />
       </div>

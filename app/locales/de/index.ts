@@ -6,6 +6,7 @@ import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
 import { deckWords } from './decks.ts'
 import { deviceWords } from './devices.ts'
+import { drawingWords } from './drawing.ts'
 import { graphicWords } from './graphics.ts'
 import { nextStepWords } from './next-step.ts'
 import { sceneWords } from './scenes.ts'
@@ -27,6 +28,7 @@ const de: Words<typeof en> = {
   ...transitionWords,
   ...commandWords,
   ...deckWords,
+  ...drawingWords,
   nav: { devices: 'Geräte', bench: 'Werkbank', build: 'Aufbau', views: 'Ansichten', shows: 'Alle Shows' },
   settings: {
     title: 'Einstellungen',
@@ -194,6 +196,8 @@ const de: Words<typeof en> = {
     replaceDeck: '{name} erneut importieren',
     page: 'Seite von {name} wählen',
     skipPage: 'Seite {n} zeigen oder überspringen',
+    keepDrawing: 'Zeichnung behalten',
+    clearPage: 'Zeichnung von Seite {n} entfernen',
     plannedMinutes: 'geplante Zeit von {name} ändern',
     motion: 'Bewegung von {name} ändern',
     photo: 'Foto ändern',

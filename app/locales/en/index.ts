@@ -5,6 +5,7 @@ import { buildWords } from './build.ts'
 import { commandWords } from './commands.ts'
 import { deckWords } from './decks.ts'
 import { deviceWords } from './devices.ts'
+import { drawingWords } from './drawing.ts'
 import { graphicWords } from './graphics.ts'
 import { nextStepWords } from './next-step.ts'
 import { sceneWords } from './scenes.ts'
@@ -26,6 +27,7 @@ export default {
   ...transitionWords,
   ...commandWords,
   ...deckWords,
+  ...drawingWords,
   nav: { devices: 'Devices', bench: 'Bench', build: 'Build', views: 'Views', shows: 'All shows' },
   settings: {
     title: 'Settings',
@@ -192,6 +194,8 @@ export default {
     replaceDeck: 'import {name} again',
     page: 'choose page of {name}',
     skipPage: 'show or skip page {n}',
+    keepDrawing: 'keep drawing',
+    clearPage: 'remove drawing of page {n}',
     plannedMinutes: 'change planned time of {name}',
     motion: 'change motion of {name}',
     logo: 'change logo',

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // The pages of a deck: the one it is at, its notes, all of them to choose from, and what this layer shows.
-import { EyeOff, RefreshCw } from 'lucide-vue-next'
+import { Eraser, EyeOff, RefreshCw } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { isDeck, pageAt, type DeckInput, type DeckPage } from '../../../../core/inputs/deck.ts'
 import { pageIdOf } from '../../../../core/layers/index.ts'
 import { RANGES } from '../../../../core/schema/limits.ts'
+import { clearPage } from '../../../../core/annotations/keep-drawing.ts'
 import { setPage, skipPage } from '../../../../core/decks/deck-edits.ts'
 import { updateInputOf } from '../../../../core/show/edits.ts'
 import BaseButton from '../../../base/BaseButton.vue'
@@ -45,6 +46,10 @@ function choose(page: DeckPage): void {
 
 function toggleSkipped(page: DeckPage): void {
   showStore.edit(t('edits.skipPage', { n: page.number }), (show) => skipPage(show, props.input.id, page.id, !page.skipped))
+}
+
+function removeDrawing(page: DeckPage): void {
+  showStore.edit(t('edits.clearPage', { n: page.number }), (show) => clearPage(show, props.input.id, page.id))
 }
 
 function plan(minutes: number): void {
@@ -100,6 +105,10 @@ function plan(minutes: number): void {
         />
       </li>
     </ul>
+    <div v-if="shownPage && shownPage.strokes.length > 0" class="mt-2 flex items-center justify-between gap-2 text-soft" data-testid="kept-drawing">
+      <span>{{ t('drawing.onPage', { count: shownPage.strokes.length }, shownPage.strokes.length) }}</span>
+      <IconButton :icon="Eraser" size="small" :label="t('drawing.clearPage')" @click="removeDrawing(shownPage)" />
+    </div>
     <div class="mt-2 grid grid-cols-2 items-end gap-1.5">
       <NumberCell
         :model-value="input.plannedMin ?? 0"

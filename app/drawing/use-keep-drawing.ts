@@ -1,0 +1,14 @@
+// Has the show keep what is drawn, and says so.
+import { useI18n } from 'vue-i18n'
+import { announce } from '../shell/announce.ts'
+import { useDrawingStore } from './drawing.store.ts'
+
+export function useKeepDrawing() {
+  const { t } = useI18n()
+  const drawing = useDrawingStore()
+  return {
+    keep: (): void => {
+      if (drawing.keep(t('edits.keepDrawing'), t('drawing.layer'))) announce(t('drawing.kept'))
+    },
+  }
+}
