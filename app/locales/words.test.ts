@@ -142,7 +142,7 @@ describe('the sentences', () => {
   // Words of the trade, names, and keys of the keyboard, which the dictionaries do not have.
   const names = 'fps dBFS HD ffmpeg loopback Loopback SVG EBU px ups Green Room Chromium Chrome Camera Microphone LibreOffice pdf pptx odp min'
   const german =
-    'MP VP WebM Cube PNG JPEG WebP AVIF GIF JSON Terrazzo Webinar Imkerei localhost Code Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
+    'MP VP WebM Cube PNG JPEG WebP AVIF GIF JSON Terrazzo Webinar Imkerei Textmarker Radierer localhost Code Tab Umschalt Escape Strg Entf Vektorskop Look Spill Feed Mono Zip App Webcam Full magenta cyan Sepia ungespeicherte abgesoffene abgesoffen übersteuert Entrauschen Klatscher Szenenliste Eckenradius Konturfarbe Konturbreite Tiefenstreifen abwedeln nachbelichten Schlehe Moospaar LW'
   it.each([
     ['British English', 'dictionary-en-gb', en, `${names} webcam histogram waveform vectorscope keyed unpacked loupe denoise ungroup unmute ctrl ins`],
     ['German', 'dictionary-de', { ...de, refusals }, `${names} ${german}`],

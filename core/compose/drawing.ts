@@ -77,14 +77,14 @@ function opacityOf({ builder, clock }: Place, { fadesFromMs }: DrawnPart): numbe
   return fadedOpacity(fadesFromMs, clock.timeMs)
 }
 
-/** Whole pixels of the stack that a part can reach; a pixel round it is smoothed. */
+/** Whole pixels of the stack that a part reaches; its own edge is clear. */
 function boundsOf({ x, y, widthPx, heightPx }: DrawnPart, toStack: (x: number, y: number) => readonly [number, number], within: PixelRect): PixelRect {
   const corners = [toStack(x, y), toStack(x + widthPx, y), toStack(x, y + heightPx), toStack(x + widthPx, y + heightPx)]
   const [across, down] = [corners.map(([at]) => at), corners.map(([, at]) => at)]
   return meeting(within, {
-    left: Math.floor(Math.min(...across)) - 1,
-    top: Math.floor(Math.min(...down)) - 1,
-    right: Math.ceil(Math.max(...across)) + 1,
-    bottom: Math.ceil(Math.max(...down)) + 1,
+    left: Math.floor(Math.min(...across)),
+    top: Math.floor(Math.min(...down)),
+    right: Math.ceil(Math.max(...across)),
+    bottom: Math.ceil(Math.max(...down)),
   })
 }

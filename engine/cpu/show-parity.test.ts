@@ -8,6 +8,7 @@ import { nodeHeap } from '../../server/cli/node-engine.ts'
 import { differenceOf } from '../../tests/support/pictures.ts'
 import { PLAN_ALLOWED_SHARE, PLAN_LIMIT } from '../../tests/support/random-plans.ts'
 import { MOVING_SEEDS, movingCase, picturesFor, SHOW_SEEDS, showCase, type ShowCase } from '../../tests/support/random-shows.ts'
+import { drawnStage, withDrawings } from '../../tests/support/random-drawings.ts'
 import type { Layer, Scene } from '../../core/show/show.ts'
 import { goTo } from '../../core/stage/stage.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
@@ -21,19 +22,20 @@ beforeAll(async () => {
   heap = await nodeHeap()
 })
 
-it.each(SHOW_SEEDS)('seed %i agrees with the reference, at its size and small', (seed) => {
-  const one = showCase(seed)
+it.each(SHOW_SEEDS)('seed %i agrees with the reference, drawn on, at its size and small', (seed) => {
+  const one = withDrawings(showCase(seed), seed, -200)
   holdTo(
     one,
-    [1, 0.37].map((scale) => planFrame(one.show, { scene: one.show.scenes[0]! }, 0, one.infos, { scale })),
+    [1, 0.37].map((scale) => planFrame(one.show, { scene: one.show.scenes[0]!, drawings: one.drawings }, 0, one.infos, { scale })),
   )
 })
 
 it.each(MOVING_SEEDS)('seed %i agrees with the reference on its way to another scene', (seed) => {
-  const one = movingCase(seed)
+  const moving = movingCase(seed)
+  const one = { ...moving, ...withDrawings(moving, seed, moving.timeMs - 300) }
   holdTo(
     one,
-    [0, 33].map((laterMs) => planFrame(one.show, one.stage, one.timeMs + laterMs, one.infos)),
+    [0, 33].map((laterMs) => planFrame(one.show, drawnStage(one.stage, one.drawings), one.timeMs + laterMs, one.infos)),
   )
 })
 
