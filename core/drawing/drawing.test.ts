@@ -14,8 +14,7 @@ const stroke = (tool: StrokeTool, points: readonly number[], width = 0.05, id = 
 const form = (tool: StrokeTool, from: readonly [number, number], to: readonly [number, number], width = 0.05) => stroke(tool, [...from, 0.5, ...to, 0.5], width)
 
 /** How many pixels' worth a picture covers. */
-const areaOf = (drawn: DrawnPicture | null) =>
-  drawn === null ? 0 : drawn.picture.data.reduce((sum, code, index) => (index % 4 === 3 ? sum + code / 255 : sum), 0)
+const areaOf = (drawn: DrawnPicture | null) => Array.from(drawn?.picture.data ?? []).reduce((sum, code, index) => (index % 4 === 3 ? sum + code / 255 : sum), 0)
 /** Alpha at a pixel of the surface. */
 function alphaAt({ x, y, picture }: DrawnPicture, atX: number, atY: number): number {
   const [column, row] = [atX - x, atY - y]

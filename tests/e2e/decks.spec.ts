@@ -1,51 +1,12 @@
 // Slides through the real interface: imported, turned on air, imported again. Pages are held against poppler's pdftoppm; decks are made by general packages.
 import { readdirSync } from 'node:fs'
 import path from 'node:path'
-import type { Locator, Page } from '@playwright/test'
 import { degrees, PDFDocument, rgb } from 'pdf-lib'
 import sharp from 'sharp'
 import { ssim } from 'ssim.js'
-import { isDeck, type DeckInput } from '../../core/inputs/deck.ts'
 import { converted, pdfOf, popplerPages, pptxOf, toldClass, type ToldPage } from '../support/decks.ts'
-import type { TestServer } from '../support/test-server.ts'
-import { colourAt, expect, joinMeeting, openStudio, test } from './studio.ts'
-
-const SHOW_ID = 'demo-brood-frame'
-/** Papers that a codec leaves apart. */
-const PAPERS = ['#c9dff2', '#f0d9b0', '#cfe8c9', '#e8c9d9', '#8a97a6', '#5f6f4f'] as const
-const paperDeck = (count: number, notes = false): ToldPage[] =>
-  Array.from({ length: count }, (_, index) => ({
-    title: `Slide ${index + 1}`,
-    paper: PAPERS[index % PAPERS.length]!,
-    ...(notes ? { notes: `Note ${index + 1}` } : {}),
-  }))
-
-const dialogOf = (page: Page) => page.getByTestId('deck-import')
-
-/** Chooses a file by "Add", as a presenter does. */
-async function choose(page: Page, name: string, buffer: Buffer, mimeType = 'application/pdf'): Promise<Locator> {
-  await page.getByRole('button', { name: 'Add', exact: true }).click()
-  const choosing = page.waitForEvent('filechooser')
-  await page.getByRole('option', { name: /^Slides/ }).click()
-  await (await choosing).setFiles({ name, mimeType, buffer })
-  return dialogOf(page)
-}
-
-const decksIn = async (server: TestServer): Promise<DeckInput[]> => (await server.shows.get(SHOW_ID)).show.inputs.filter(isDeck)
-
-/** Which paper is seen of what others see, at the upper right where nothing else is said; null for none. */
-async function paperAt(meeting: Page, x = 1240, y = 40): Promise<number | null> {
-  const [red, green, blue] = await colourAt(meeting, x, y)
-  const found = PAPERS.findIndex((paper) =>
-    [red, green, blue].every((code, channel) => Math.abs(code - parseInt(paper.slice(1 + channel * 2, 3 + channel * 2), 16)) < 12),
-  )
-  return found < 0 ? null : found + 1
-}
-
-async function putOnAir(page: Page, server: TestServer): Promise<Page> {
-  await page.getByRole('button', { name: 'Start feed' }).click()
-  return joinMeeting(page.context(), server)
-}
+import { choose, decksIn, dialogOf, paperAt, paperDeck, PAPERS, putOnAir, SHOW_ID } from './slides.ts'
+import { expect, openStudio, test } from './studio.ts'
 
 test('slides are imported as a scene and turned on air by keys, by thumbnails and from the window of notes', async ({ page, server }) => {
   await openStudio(page, server)
