@@ -68,13 +68,33 @@ async function main(): Promise<void> {
   await server.close()
 }
 
+/** A ring and an arrow on the page over the shoulder. */
+async function drawOnPage(page: Page): Promise<void> {
+  await page.locator('main').press('d')
+  const { x, y, width, height } = (await page.getByTestId('draw-layer').boundingBox())!
+  const pens = page.getByTestId('draw-bar')
+  await pens.getByRole('button', { name: /^Colour 4/ }).click()
+  for (const [pen, from, to] of [
+    ['Ellipse', [0.255, 0.27], [0.34, 0.36]],
+    ['Arrow', [0.15, 0.44], [0.25, 0.34]],
+  ] as const) {
+    await pens.getByRole('button', { name: pen, exact: true }).click()
+    await page.mouse.move(x + width * from[0], y + height * from[1])
+    await page.mouse.down()
+    await page.mouse.move(x + width * to[0], y + height * to[1], { steps: 6 })
+    await page.mouse.up()
+  }
+}
+
 /** Slides: those of the demo beside the presenter, and the same file on its way in. */
 async function shootSlides(page: Page, shoot: (target: Page, name: string) => Promise<void>, turnTheme: () => Promise<void>): Promise<void> {
   await page.getByText('Slides beside me').first().click()
   for (let turns = 0; turns < 3; turns += 1) await page.locator('main').press('PageDown')
   await page.locator('[data-layer="Class slides"]').click()
+  await drawOnPage(page)
   await turnTheme()
   await shoot(page, 'slides-blackout')
+  await page.getByRole('button', { name: 'Stop drawing' }).click()
   await turnTheme()
   await page.getByRole('button', { name: 'Add', exact: true }).click()
   const asked = page.waitForEvent('filechooser')

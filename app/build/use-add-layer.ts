@@ -5,7 +5,23 @@ import { inputIdOf } from '../../core/layers/index.ts'
 import { newTextLayer } from '../../core/layers/text.ts'
 import { newSceneLayer } from '../../core/layers/scene.ts'
 import { newLineLayer, newOutlineLayer, newShapeLayer } from '../../core/layers/shape.ts'
-import { Camera, Circle, Image, Layers, MessageSquare, Minus, MonitorUp, MoveRight, Palette, Presentation, Square, Star, Type, Video } from 'lucide-vue-next'
+import {
+  Camera,
+  Circle,
+  Image,
+  Layers,
+  MessageSquare,
+  Minus,
+  MonitorUp,
+  MoveRight,
+  Palette,
+  PencilLine,
+  Presentation,
+  Square,
+  Star,
+  Type,
+  Video,
+} from 'lucide-vue-next'
 import { computed, type Component } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { layersOf, sceneCircle } from '../../core/layers/tree.ts'
@@ -14,6 +30,7 @@ import type { OutlineName } from '../../core/outline/usual-outlines.ts'
 import type { FrameForm, Input, Scene } from '../../core/show/show.ts'
 import type { ViewRequest } from '../../engine/protocol.ts'
 import type { MenuAction } from '../base/ActionMenu.vue'
+import { useAddBoard } from '../decks/use-add-board.ts'
 import { useChooseDeck } from '../decks/use-choose-deck.ts'
 import { useDevices } from '../devices/use-devices.ts'
 import { makeId } from '../show/make-id.ts'
@@ -45,6 +62,7 @@ export function useAddLayer() {
   const { place, placeInput, placeCamera, placeScreen, numbered } = usePlacing()
   const { focusText } = useFocusInspector()
   const { addFiles, chooseFiles } = useAddFiles()
+  const { addBoard } = useAddBoard()
   const { chooseDeck } = useChooseDeck()
 
   /** A text, ready to be typed over. */
@@ -116,6 +134,7 @@ export function useAddLayer() {
     { ...action('source', t('screens.share'), MonitorUp, () => placeScreen('shared')), detail: t('screens.shareHint') },
     action('source', t('screens.standin'), MonitorUp, () => placeScreen('standin')),
     { ...action('source', t('decks.addSlides'), Presentation, () => chooseDeck()), detail: t('decks.addHint') },
+    { ...action('source', t('decks.addBoard'), PencilLine, () => void addBoard()), detail: t('decks.addBoardHint') },
     action('source', t('build.addPicture'), Image, () => chooseFiles()),
   ])
   const words = computed<AddAction[]>(() => [action('words', t('build.addText'), Type, addText), action('words', t('build.addColour'), Palette, addColour)])

@@ -10,6 +10,7 @@ import {
   EyeOff,
   FolderOpen,
   GalleryHorizontal,
+  Hash,
   Keyboard,
   LayoutPanelTop,
   Maximize2,
@@ -168,6 +169,14 @@ export const commandList = {
   previousPage: turning(ChevronLeft, ['PageUp', 'ArrowLeft'], -1),
   firstPage: turning(ChevronFirst, [], -1000),
   lastPage: turning(ChevronLast, [], 1000),
+  goToPage: {
+    group: 'air',
+    icon: Hash,
+    keys: ['KeyG'],
+    isFor: ({ decks }) => decks.current !== null,
+    whyNot: ({ decks, page: here }) => [decks.current === null && 'noDeck', here !== 'build' && 'notInBuild'],
+    run: ({ decks }) => (decks.isAskingPage = true),
+  },
   fillPage: {
     group: 'air',
     icon: Maximize2,

@@ -89,6 +89,18 @@ export const useDecksStore = defineStore('decks', () => {
     engine.calls().programme.turnDeck({ showId, inputId, pageId })
   }
 
+  /** Whether a page is asked for by its number. */
+  const isAskingPage = ref(false)
+
+  /** Turns the deck that keys turn to the page of a number, counted as they are shown from 1. False where there is none. */
+  function goToNumber(number: number): boolean {
+    const now = current.value
+    const page = now?.shown[number - 1]
+    if (now === null || page === undefined) return false
+    goTo(now.deck.id, page.id)
+    return true
+  }
+
   /** Turns the deck that keys turn by so many pages, back where negative. False where it stays. */
   function turn(by: number): boolean {
     const now = current.value
@@ -126,6 +138,8 @@ export const useDecksStore = defineStore('decks', () => {
     layerOnAir,
     of,
     goTo,
+    goToNumber,
+    isAskingPage,
     turn,
     /** When a deck came to its page, and when it was first seen, by the clock of the day, in ms. */
     timesOf: (inputId: string) => {

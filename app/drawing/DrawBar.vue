@@ -1,9 +1,13 @@
 <script setup lang="ts">
 // The pens, their colours and widths, and what becomes of what was drawn.
-import { ArrowUpRight, Circle, Eraser, Highlighter, PenLine, Redo2, Save, Slash, Square, Timer, Trash2, Undo2, X } from 'lucide-vue-next'
+import { ArrowUpRight, Circle, CircleDot, Eraser, Flashlight, Highlighter, PenLine, Redo2, Save, Slash, Square, Timer, Trash2, Undo2, X } from 'lucide-vue-next'
 import { strokeWidths, type StrokeWidth } from '../../core/drawing/stroke.ts'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { PointerKind } from '../../core/stage/pointer.ts'
+import { useAirStore } from '../air/air.store.ts'
 import IconButton from '../base/IconButton.vue'
+import { useShowStore } from '../show/show.store.ts'
 import { useLanguage } from '../shell/use-language.ts'
 import { useDrawingStore, type DrawingTool } from './drawing.store.ts'
 import { useKeepDrawing } from './use-keep-drawing.ts'
@@ -11,6 +15,8 @@ import { useKeepDrawing } from './use-keep-drawing.ts'
 const { t } = useI18n()
 const { direction } = useLanguage()
 const drawing = useDrawingStore()
+const air = useAirStore()
+const showStore = useShowStore()
 const { keep } = useKeepDrawing()
 const tools: readonly (readonly [DrawingTool, typeof PenLine])[] = [
   ['pen', PenLine],
@@ -21,6 +27,11 @@ const tools: readonly (readonly [DrawingTool, typeof PenLine])[] = [
   ['ellipse', Circle],
   ['eraser', Eraser],
 ]
+const pointers: readonly (readonly [PointerKind, typeof PenLine])[] = [
+  ['dot', CircleDot],
+  ['spotlight', Flashlight],
+]
+const isOnAir = computed(() => air.onAirId !== null && air.onAirId === showStore.sceneId)
 const widths = Object.keys(strokeWidths) as StrokeWidth[]
 const dotPx: Readonly<Record<StrokeWidth, number>> = { fine: 4, medium: 7, broad: 11 }
 </script>
@@ -43,6 +54,16 @@ const dotPx: Readonly<Record<StrokeWidth, number>> = { fine: 4, medium: 7, broad
         :is-on="drawing.tool === tool"
         @click="drawing.tool = tool"
       />
+      <IconButton
+        v-for="[kind, icon] in pointers"
+        :key="kind"
+        size="small"
+        :icon="icon"
+        :label="isOnAir ? t(`drawing.tool.${kind}`) : t('drawing.onlyOnAir', { tool: t(`drawing.tool.${kind}`) })"
+        :is-on="drawing.pointing === kind"
+        :disabled="!isOnAir"
+        @click="drawing.tool = kind"
+      />
     </div>
     <div class="flex items-center gap-1 border-s border-line ps-2" role="group" :aria-label="t('drawing.colour')">
       <button
@@ -55,7 +76,7 @@ const dotPx: Readonly<Record<StrokeWidth, number>> = { fine: 4, medium: 7, broad
         @click="drawing.chooseColour(colour)"
       >
         <span
-          class="size-3.5 rounded-full border border-line"
+          class="size-3.5 rounded-full border border-soft"
           :class="drawing.colour === colour ? 'outline-2 outline-offset-2 outline-brass' : ''"
           :style="{ background: colour }"
         ></span>

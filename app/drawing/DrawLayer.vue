@@ -2,7 +2,7 @@
 // Over the stage while the presenter draws: presses become strokes on the page or the scene under them.
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { announce } from '../shell/announce.ts'
+import { toast } from 'vue-sonner'
 import { useShowStore } from '../show/show.store.ts'
 import DrawBar from './DrawBar.vue'
 import { useDrawingStore } from './drawing.store.ts'
@@ -13,7 +13,7 @@ const { t } = useI18n()
 const drawing = useDrawingStore()
 const canvas = computed(() => useShowStore().show!.canvas)
 const area = useTemplateRef<HTMLDivElement>('area')
-const { down, move, up, cancel, preview, isDown } = usePen(() => announce(t('drawing.full')))
+const { down, move, up, cancel, preview, isDown } = usePen(() => toast.warning(t('drawing.full')))
 /** Keys move the pen by these shares of the canvas. */
 const KEY_STEP = 0.02
 const FINE_STEP = 0.004
@@ -42,6 +42,10 @@ function onDown(event: PointerEvent): void {
 }
 
 function onMove(event: PointerEvent): void {
+  if (drawing.pointing !== null) {
+    const { x, y } = pointOf(event)
+    return drawing.point({ x: x / canvas.value.widthPx, y: y / canvas.value.heightPx })
+  }
   if (!isDown.value) return
   const all = event.getCoalescedEvents()
   move((all.length === 0 ? [event] : all).map(pointOf), event.shiftKey)
@@ -55,10 +59,15 @@ function onKey(event: KeyboardEvent): void {
     moveKeyPen([0, 0], 0)
     if (isDown.value) up()
     else down(keyPoint())
-  } else if (event.key === 'Escape') {
-    if (isDown.value) cancel()
-    else drawing.isOn = false
   } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
+/** Wherever the focus is, on the pens too. */
+function onEscape(event: KeyboardEvent): void {
+  if (isDown.value) cancel()
+  else drawing.isOn = false
   event.preventDefault()
   event.stopPropagation()
 }
@@ -67,7 +76,8 @@ function moveKeyPen([x, y]: readonly [number, number], step: number): void {
   const within = (value: number) => Math.min(1, Math.max(0, value))
   const at = keyPen.value ?? { x: 0.5, y: 0.5 }
   keyPen.value = { x: within(at.x + x * step), y: within(at.y + y * step) }
-  if (isDown.value) move([keyPoint()], false)
+  if (drawing.pointing !== null) drawing.point(keyPen.value)
+  else if (isDown.value) move([keyPoint()], false)
 }
 
 function keyPoint(): PenPoint {
@@ -82,12 +92,13 @@ onMounted(async () => {
 </script>
 
 <template>
-  <div class="absolute inset-0">
+  <div class="absolute inset-0" @keydown.esc="onEscape">
     <div
       ref="area"
       tabindex="0"
       role="application"
-      class="absolute inset-0 cursor-crosshair touch-none focus-visible:outline-2 focus-visible:outline-offset-2 focus-visible:outline-brass"
+      class="absolute inset-0 touch-none focus-visible:outline-2 focus-visible:outline-offset-2 focus-visible:outline-brass"
+      :class="drawing.pointing === null ? 'cursor-crosshair' : 'cursor-none'"
       :aria-label="t('drawing.area')"
       :aria-description="t('drawing.areaKeys')"
       data-testid="draw-layer"
@@ -95,6 +106,7 @@ onMounted(async () => {
       @pointermove="onMove"
       @pointerup="up"
       @pointercancel="cancel"
+      @pointerleave="drawing.point(null)"
       @keydown="onKey"
     >
       <svg class="pointer-events-none absolute inset-0 size-full" :viewBox="`0 0 ${canvas.widthPx} ${canvas.heightPx}`" aria-hidden="true">

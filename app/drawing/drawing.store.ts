@@ -1,10 +1,11 @@
 // What is drawn on pages and over scenes while nothing is kept of it: strokes by surface, steps back and forth, and the pen in hand.
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { keepDrawing } from '../../core/annotations/keep-drawing.ts'
 import { surfacesOf } from '../../core/annotations/surface-at.ts'
 import { strokesSchema, strokeWidths, type Stroke, type StrokeTool, type StrokeWidth } from '../../core/drawing/stroke.ts'
 import { FADE_MS, surfaceOf, type SurfaceId } from '../../core/drawing/surface.ts'
+import { pointerKinds, type PointerKind } from '../../core/stage/pointer.ts'
 import { focusedScene } from '../../core/layout/focus.ts'
 import type { NewStroke } from '../../core/programme/live-drawing.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
@@ -21,7 +22,7 @@ const MOST_STEPS = 200
 /** How long a stroke stays when strokes are to fade. */
 export const FADES_AFTER_MS = 4000
 
-export type DrawingTool = StrokeTool | 'eraser'
+export type DrawingTool = StrokeTool | 'eraser' | PointerKind
 
 interface Step {
   readonly key: string
@@ -123,6 +124,20 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (drawn.staysMs !== null) forgetLater(keyOf(showId, surface), drawn)
     return true
   }
+
+  /** The pointer that is in hand instead of a pen; null for none, and while the scene on the stage is not on air. */
+  const pointing = computed<PointerKind | null>(() => {
+    const kind = pointerKinds.find((one) => one === tool.value)
+    return kind !== undefined && isOn.value && air.onAirId !== null && air.onAirId === showStore.sceneId ? kind : null
+  })
+
+  /** Points at a spot of the scene on air, 0..1 across and down; null: at none. */
+  function point(spot: { readonly x: number; readonly y: number } | null): void {
+    const { showId, sceneId } = showStore
+    const isShown = spot !== null && pointing.value !== null && showId !== null && sceneId !== null
+    engine.calls().programme.point(isShown ? { kind: pointing.value!, showId, sceneId, ...spot } : null)
+  }
+  watch(pointing, () => point(null))
 
   /** Takes back a stroke that was not finished. */
   function drop(surface: SurfaceId, ids: readonly string[]): void {
@@ -227,6 +242,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
     on,
+    pointing,
+    point,
     follow,
     add,
     drop,

@@ -1,6 +1,6 @@
 // Has the show keep what is drawn, and says so.
 import { useI18n } from 'vue-i18n'
-import { announce } from '../shell/announce.ts'
+import { toast } from 'vue-sonner'
 import { useDrawingStore } from './drawing.store.ts'
 
 export function useKeepDrawing() {
@@ -8,7 +8,7 @@ export function useKeepDrawing() {
   const drawing = useDrawingStore()
   return {
     keep: (): void => {
-      if (drawing.keep(t('edits.keepDrawing'), t('drawing.layer'))) announce(t('drawing.kept'))
+      if (drawing.keep(t('edits.keepDrawing'), t('drawing.layer'))) toast.success(t('drawing.kept'))
     },
   }
 }

@@ -5,7 +5,8 @@ import { isStrokeNear } from '../../core/drawing/stroke-near.ts'
 import { isForm, pointCount, storedPoint, type Stroke, type StrokeTool } from '../../core/drawing/stroke.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { makeId } from '../show/make-id.ts'
-import { useDrawingStore } from './drawing.store.ts'
+import type { PointerKind } from '../../core/stage/pointer.ts'
+import { useDrawingStore, type DrawingTool } from './drawing.store.ts'
 
 export interface PenPoint {
   readonly x: number
@@ -35,7 +36,7 @@ export function usePen(onFull: () => void) {
 
   function down(point: PenPoint): void {
     const { turnedShow, seenScene, tool } = drawing
-    if (turnedShow === null || seenScene === null) return
+    if (turnedShow === null || seenScene === null || isPointer(tool)) return
     hand.value = { at: surfaceAt(turnedShow, seenScene, point.x, point.y), id: makeId(), points: [] }
     if (tool === 'eraser') rub(point)
     else move([point], false)
@@ -47,6 +48,7 @@ export function usePen(onFull: () => void) {
     if (now === null) return
     if (drawing.tool === 'eraser') return points.forEach(rub)
     const { tool } = drawing
+    if (isPointer(tool)) return
     for (const point of points) if (now.points.length < LIMITS.strokePoints) now.points.push(point)
     const first = now.points[0]!
     const last = points.at(-1) ?? first
@@ -110,6 +112,8 @@ export function usePen(onFull: () => void) {
 
   return { down, move, up, cancel, preview, isDown: computed(() => hand.value !== null) }
 }
+
+const isPointer = (tool: DrawingTool): tool is PointerKind => tool === 'dot' || tool === 'spotlight'
 
 function straightened(tool: StrokeTool, from: PenPoint, to: PenPoint): PenPoint {
   const [dx, dy] = [to.x - from.x, to.y - from.y]

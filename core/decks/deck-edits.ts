@@ -1,6 +1,8 @@
 // Edits of decks and of what layers show of them.
-import { isDeck, type DeckInput } from '../inputs/deck.ts'
+import { isBoard, isDeck, newSheet, type DeckInput } from '../inputs/deck.ts'
 import { isInputLayer } from '../layers/input.ts'
+import type { MakeId } from '../random/make-id.ts'
+import { LIMITS } from '../schema/limits.ts'
 import { updateInputOf, updateLayer } from '../show/edits.ts'
 import type { Show } from '../show/show.ts'
 
@@ -13,6 +15,12 @@ export function setPage(show: Show, sceneId: string, layerId: string, pageId: st
 export function skipPage(show: Show, inputId: string, pageId: string, isSkipped: boolean): Show {
   const pages = (deck: DeckInput) => deck.pages.map((page) => (page.id === pageId ? { ...page, skipped: isSkipped } : page))
   return updateInputOf(show, inputId, isDeck, (deck) => ({ ...deck, pages: pages(deck) }))
+}
+
+/** Adds a sheet after the last of a white board; other decks stay as they are. */
+export function addSheet(show: Show, inputId: string, makeId: MakeId): Show {
+  const added = (deck: DeckInput) => [...deck.pages, newSheet(deck.pages[0]!, Math.max(...deck.pages.map(({ number }) => number)) + 1, makeId)]
+  return updateInputOf(show, inputId, isDeck, (deck) => (isBoard(deck) && deck.pages.length < LIMITS.deckPages ? { ...deck, pages: added(deck) } : deck))
 }
 
 /** The show with other pages in a deck; a page that it opened at, or stays at somewhere, may be gone. The same object where it has no such deck. */

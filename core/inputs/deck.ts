@@ -26,11 +26,11 @@ export interface DeckPage {
   readonly strokes: readonly Stroke[]
 }
 
-/** Slides: pages that are turned on air. */
+/** Slides, or a white board: pages that are turned on air. */
 export interface DeckInput extends InputBase {
   readonly kind: 'deck'
-  /** The file that it was imported from. */
-  readonly fileName: string
+  /** The file that it was imported from; null: it is a white board, whose pages are blank sheets. */
+  readonly fileName: string | null
   readonly pages: readonly DeckPage[]
   /** The page that it opens at; on air, the page that it was turned to. */
   readonly pageId: string
@@ -54,7 +54,7 @@ const schema = z
   .strictObject({
     ...inputBase,
     kind: z.literal('deck'),
-    fileName: name,
+    fileName: name.nullable(),
     pages: z.array(page).min(1, 'must hold at least one page').max(LIMITS.deckPages),
     pageId: id,
     plannedMin: whole(RANGES.plannedMin).nullable(),
@@ -105,8 +105,22 @@ export function shownPages({ pages }: DeckInput): readonly DeckPage[] {
   return shown.length === 0 ? pages : shown
 }
 
+/** Whether its pages are blank sheets. */
+export const isBoard = ({ fileName }: DeckInput): boolean => fileName === null
+
+/** A white board of so many sheets, at least one, that all have one picture. */
+export function newBoard(name: string, sheet: Pick<DeckPage, 'asset' | 'widthPx' | 'heightPx'>, count: number, makeId: MakeId): DeckInput {
+  const pages = Array.from({ length: count }, (_, index) => newSheet(sheet, index + 1, makeId))
+  return newDeck(name, null, pages, makeId)
+}
+
+/** A blank sheet like another. */
+export function newSheet({ asset, widthPx, heightPx }: Pick<DeckPage, 'asset' | 'widthPx' | 'heightPx'>, number: number, makeId: MakeId): DeckPage {
+  return { id: makeId(), asset, widthPx, heightPx, number, title: '', notes: '', skipped: false, strokes: [] }
+}
+
 /** A deck at its first page. `pages` must not be empty. */
-export function newDeck(name: string, fileName: string, pages: readonly DeckPage[], makeId: MakeId): DeckInput {
+export function newDeck(name: string, fileName: string | null, pages: readonly DeckPage[], makeId: MakeId): DeckInput {
   const first = pages.find(({ skipped }) => !skipped) ?? pages[0]
   if (first === undefined) throw new RangeError('a deck has at least one page')
   return { id: makeId(), kind: 'deck', name, fileName, pages, pageId: first.id, plannedMin: null, treatment: [] }

@@ -5,7 +5,7 @@ import { lastsMs } from '../motion/appearance.ts'
 import type { Scene, Show } from '../show/show.ts'
 import { planParts } from '../stage/plan-parts.ts'
 import type { OutputStage, SceneStage, Stage } from '../stage/stage.ts'
-import { scenesNeeded, type Programme, type SceneOnAir, type SceneRef, type StageOnAir } from './programme.ts'
+import { isSameScene, sceneOnAir, scenesNeeded, type Programme, type SceneOnAir, type SceneRef, type StageOnAir } from './programme.ts'
 
 /** A scene as it is now, with its show. */
 export interface FoundScene {
@@ -35,7 +35,9 @@ export function outputStageOf(
   const stage = stageOf(programme.stage, find)
   if (goal === null || stage === null) return null
   const over = routing.graphics ? programme.graphics.flatMap(({ scene }) => sceneStageOf(scene, find) ?? []) : []
-  return { show: goal.show, output: { stage, over, scale } }
+  const goalRef = sceneOnAir(programme)
+  const pointer = isSameScene(programme.pointer, goalRef) && programme.pointer !== null ? { pointer: programme.pointer } : {}
+  return { show: goal.show, output: { stage, over, scale, ...pointer } }
 }
 
 /** Everything of the shows that the picture of the programme depends on, by identity. */

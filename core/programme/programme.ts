@@ -2,6 +2,7 @@
 // Only messages change it. What the scenes look like is looked up when a picture is planned, so an edit is seen at once, in a transition too.
 import type { Focus } from '../layout/focus.ts'
 import { drawingsAfter, unfadedDrawings, type DrawingMessage, type LiveDrawing } from './live-drawing.ts'
+import type { Pointer } from '../stage/pointer.ts'
 import type { Transition } from '../transitions/index.ts'
 
 /** A scene of a show. */
@@ -45,6 +46,12 @@ export interface TurnedDeck {
   readonly pageId: string
 }
 
+/** A pointer, and the scene that it points at. */
+export interface ScenePointer extends Pointer {
+  readonly showId: string
+  readonly sceneId: string
+}
+
 export interface Programme {
   /** Null before anything was taken. */
   readonly stage: StageOnAir | null
@@ -60,6 +67,8 @@ export interface Programme {
   readonly decks: readonly TurnedDeck[]
   /** What is drawn on pages and over scenes, whether they are on air or not. */
   readonly drawings: readonly LiveDrawing[]
+  /** What points at a spot of a scene while that is on air; null: nothing. */
+  readonly pointer: ScenePointer | null
 }
 
 export type ProgrammeMessage =
@@ -74,10 +83,20 @@ export type ProgrammeMessage =
   | { readonly type: 'holdEdits'; readonly holds: boolean }
   | ({ readonly type: 'turnDeck' } & TurnedDeck)
   | DrawingMessage
+  | { readonly type: 'point'; readonly pointer: ScenePointer | null }
   /** Nothing is on air any more; decks stay where they are, and what is drawn stays. */
   | { readonly type: 'clear' }
 
-export const EMPTY_PROGRAMME: Programme = { stage: null, standby: null, graphics: [], isCardShown: false, holdsEdits: false, decks: [], drawings: [] }
+export const EMPTY_PROGRAMME: Programme = {
+  stage: null,
+  standby: null,
+  graphics: [],
+  isCardShown: false,
+  holdsEdits: false,
+  decks: [],
+  drawings: [],
+  pointer: null,
+}
 
 /** The programme after a message at `nowMs`. The same object where nothing changes. */
 export function programmeAfter(programme: Programme, message: ProgrammeMessage, nowMs: number): Programme {
@@ -108,6 +127,8 @@ export function programmeAfter(programme: Programme, message: ProgrammeMessage, 
       const drawings = drawingsAfter(programme.drawings, message, nowMs)
       return drawings === programme.drawings ? programme : { ...programme, drawings }
     }
+    case 'point':
+      return programme.pointer === message.pointer ? programme : { ...programme, pointer: message.pointer }
     case 'clear':
       return { ...EMPTY_PROGRAMME, decks: programme.decks, drawings: programme.drawings }
   }

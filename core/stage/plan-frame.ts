@@ -8,6 +8,7 @@ import { type Place, type StageClock } from '../compose/place.ts'
 import { inputSourceId } from '../inputs/source-ids.ts'
 import type { Show } from '../show/show.ts'
 import { styledScene, styledShow } from '../show/style.ts'
+import { putPointer } from './pointer.ts'
 import { isTransition, progressOf, settled, type OutputStage, type SceneStage, type Stage } from './stage.ts'
 import type { WallClock } from '../text/fields.ts'
 import { putTransition } from '../transitions/index.ts'
@@ -61,7 +62,7 @@ export function planOutputs(
   const show = styledShow(given)
   const builder = new PlanBuilder()
   const gathered = Object.entries(stages).map(([id, one]): Gathered => {
-    const { stage, over, scale } = 'over' in one ? one : { stage: one, over: [], scale: usualScale }
+    const { stage, over, scale, pointer }: OutputStage = 'over' in one ? one : { stage: one, over: [], scale: usualScale }
     const widthPx = Math.max(1, Math.round(show.canvas.widthPx * scale))
     const heightPx = Math.max(1, Math.round(show.canvas.heightPx * scale))
     const stack = new StackItems(builder, widthPx, heightPx, culls)
@@ -71,6 +72,7 @@ export function planOutputs(
     const ground = groundOf(seen)
     putStage(place, seen, ground)
     for (const each of over) putStage(place, each, ground)
+    if (pointer !== undefined) putPointer(stack, pointer, widthPx, heightPx)
     return { id, widthPx, heightPx, ground, items: stack.items, missing: stack.missing }
   })
   const outputs = outputsOf(builder, gathered)

@@ -3,6 +3,7 @@ import type { Drawings } from '../drawing/surface.ts'
 import type { StackNode } from '../plan/frame-plan.ts'
 import type { Scene, Show } from '../show/show.ts'
 import { ease } from '../motion/easing.ts'
+import type { Pointer } from './pointer.ts'
 import { clamp01 } from '../picture/float-picture.ts'
 import type { Transition } from '../transitions/index.ts'
 
@@ -34,6 +35,8 @@ export interface OutputStage {
   readonly stage: Stage
   /** From back to front. */
   readonly over: readonly SceneStage[]
+  /** What points at a spot of it, over everything. */
+  readonly pointer?: Pointer
   /** Pixels of the output for one of the canvas. */
   readonly scale: number
 }

@@ -1,7 +1,7 @@
 // Shows and what is on air, told to the engine: documents as patches, takes and the card as messages.
 import { DocumentSender } from '../../core/patch/document-sync.ts'
 import type { DrawingMessage } from '../../core/programme/live-drawing.ts'
-import { isSameRef, isSameScene, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
+import { isSameRef, isSameScene, type ScenePointer, type SceneRef, type TurnedDeck } from '../../core/programme/programme.ts'
 import type { Show } from '../../core/show/show.ts'
 import { transitionTo } from '../../core/show/show-transitions.ts'
 import { usualTransitions, type Transition } from '../../core/transitions/index.ts'
@@ -82,6 +82,11 @@ export class ProgrammeCalls {
   /** Changes what is drawn on a page or over a scene, on air or not. */
   draw(message: DrawingMessage): void {
     this.#link.post({ type: 'programme', message })
+  }
+
+  /** Points at a spot of a scene for the audience; null: no longer. */
+  point(pointer: ScenePointer | null): void {
+    this.#link.post({ type: 'programme', message: { type: 'point', pointer } })
   }
 
   #send({ showId, show }: KnownShow): void {

@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test'
 import { isGroup } from '../../core/layers/group.ts'
 import { isShape } from '../../core/layers/shape.ts'
-import { decksIn, dialogOf, paperAt, paperDeck, SHOW_ID, slidesOnAir } from './slides.ts'
+import { decksIn, dialogOf, paperAt, paperDeck, putOnAir, SHOW_ID, slidesOnAir } from './slides.ts'
 import { colourAt, expect, openStudio, test } from './studio.ts'
 import { pdfOf } from '../support/decks.ts'
 
@@ -156,4 +156,61 @@ test('strokes fade when asked to, are rubbed out one by one, cleared at once, an
   await page.keyboard.press('Escape')
   await expect(page.getByTestId('draw-layer')).toBeHidden()
   await expect.poll(() => isRed(meeting, 832, 360)).toBe(true)
+})
+
+test('a dot and a light follow the hand on air alone; a page is asked for by its number', async ({ page, server }) => {
+  await openStudio(page, server)
+  const meeting = await slidesOnAir(page, server, 6, 'Full page')
+  await expect.poll(() => paperAt(meeting), { timeout: 30_000 }).toBe(1)
+  await page.locator('main').press('d')
+  await tool(page, 'Pointer dot')
+  const { x, y, width, height } = (await page.getByTestId('draw-layer').boundingBox())!
+  await page.mouse.move(x + width * 0.3, y + height * 0.4)
+  await page.mouse.move(x + width * 0.5, y + height * 0.5, { steps: 4 })
+  await expect.poll(() => isRed(meeting, 640, 360)).toBe(true)
+  await page.mouse.move(x + width * 0.5, y - 30)
+  await expect.poll(() => isRed(meeting, 640, 360)).toBe(false)
+  await tool(page, 'Spotlight')
+  await page.mouse.move(x + width * 0.5, y + height * 0.5, { steps: 4 })
+  // Dark at the corner, as before in the middle.
+  await expect.poll(async () => (await colourAt(meeting, 1240, 40))[0]).toBeLessThan(110)
+  await expect.poll(() => paperAt(meeting, 640, 360)).toBe(1)
+  await page.keyboard.press('Escape')
+  await expect.poll(() => paperAt(meeting)).toBe(1)
+
+  await page.locator('main').press('g')
+  const asked = page.getByRole('textbox', { name: 'Page, 1 to 6' })
+  await expect(asked).toBeFocused()
+  await asked.fill('9')
+  await asked.press('Enter')
+  await expect(page.getByText('There is no page 9. Type a number from 1 to 6.')).toBeVisible()
+  await asked.fill('4')
+  await asked.press('Enter')
+  await expect.poll(() => paperAt(meeting)).toBe(4)
+  await expect(page.getByTestId('deck-bar')).toContainText('4 / 6')
+})
+
+test('a white board is sheets to draw on: another is added, and each keeps its own', async ({ page, server }) => {
+  await openStudio(page, server)
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await page.getByRole('option', { name: /^White board/ }).click()
+  await expect(page.getByTestId('draw-layer')).toBeVisible()
+  await page.getByRole('button', { name: 'Stop drawing' }).click()
+  const meeting = await putOnAir(page, server)
+  await page.bringToFront()
+  await takeRedPen(page)
+  const stage = (await page.getByTestId('draw-layer').boundingBox())!
+  const board = (await decksIn(server))[0]!
+  // It fills the picture behind the presenter, who stands in the middle.
+  const [middleX, middleY] = [200, 220]
+  expect([board.fileName, board.pages.length, stage.width > 0]).toEqual([null, 3, true])
+  await drawThrough(page, [(middleX - 100) / 1280, middleY / 720], [(middleX + 100) / 1280, middleY / 720])
+  await expect.poll(() => isRed(meeting, middleX, middleY), { timeout: 30_000 }).toBe(true)
+  await page.keyboard.press('Escape')
+  await page.locator('[data-layer="White board"]').click()
+  await page.getByRole('button', { name: 'Add a sheet' }).click()
+  await expect(page.getByTestId('deck-bar')).toContainText('4 / 4')
+  await expect.poll(() => isRed(meeting, middleX, middleY)).toBe(false)
+  await page.getByRole('button', { name: /^Page 1:/ }).click()
+  await expect.poll(() => isRed(meeting, middleX, middleY)).toBe(true)
 })

@@ -32,6 +32,7 @@ export const commandWords: Words<typeof english> = {
       previousPage: 'Vorige Seite',
       firstPage: 'Erste Seite',
       lastPage: 'Letzte Seite',
+      goToPage: 'Eine Seite nach ihrer Nummer aufschlagen',
       fillPage: 'Bild mit der Seite füllen, oder zurück',
       lookCloser: 'Eine Stelle näher ansehen, oder zurück',
       draw: 'Auf der Bühne zeichnen, oder aufhören',

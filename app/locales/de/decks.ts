@@ -16,6 +16,12 @@ export const deckWords: Words<typeof english> = {
   decks: {
     title: 'Folien',
     addSlides: 'Folien',
+    goToPage: 'Seite, 1 bis {count}',
+    noSuchPage: 'Es gibt keine Seite {typed}. Geben Sie eine Zahl von 1 bis {count} ein.',
+    addBoard: 'Tafel',
+    addBoardHint: 'Leere Blätter zum Zeichnen',
+    addSheet: 'Blatt hinzufügen',
+    boardFailed: 'Das leere Blatt konnte nicht gespeichert werden. Prüfen Sie, ob der Server läuft, und fügen Sie die Tafel noch einmal hinzu.',
     addHint: 'Eine Datei .pdf, .pptx oder .odp, oder mehrere Bilder',
     importTitle: 'Folien importieren',
     again: '{name} erneut importieren',

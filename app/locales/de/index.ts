@@ -196,6 +196,7 @@ const de: Words<typeof en> = {
     replaceDeck: '{name} erneut importieren',
     page: 'Seite von {name} wählen',
     skipPage: 'Seite {n} zeigen oder überspringen',
+    addSheet: 'Blatt zu {name} hinzufügen',
     keepDrawing: 'Zeichnung behalten',
     clearPage: 'Zeichnung von Seite {n} entfernen',
     plannedMinutes: 'geplante Zeit von {name} ändern',

@@ -31,6 +31,7 @@ export const commandWords = {
       previousPage: 'Previous page',
       firstPage: 'First page',
       lastPage: 'Last page',
+      goToPage: 'Go to a page by its number',
       fillPage: 'Fill the picture with the page, or put it back',
       lookCloser: 'Look closer at a spot, or go back',
       draw: 'Draw on the stage, or stop',

@@ -14,6 +14,12 @@ export const deckWords = {
   decks: {
     title: 'Slides',
     addSlides: 'Slides',
+    goToPage: 'Page, 1 to {count}',
+    noSuchPage: 'There is no page {typed}. Type a number from 1 to {count}.',
+    addBoard: 'White board',
+    addBoardHint: 'Blank sheets to draw on',
+    addSheet: 'Add a sheet',
+    boardFailed: 'Could not store the blank sheet. Check that the server is running, then add the board again.',
     addHint: 'A .pdf, .pptx or .odp file, or several pictures',
     importTitle: 'Import slides',
     again: 'Import {name} again',

@@ -194,6 +194,7 @@ export default {
     replaceDeck: 'import {name} again',
     page: 'choose page of {name}',
     skipPage: 'show or skip page {n}',
+    addSheet: 'add a sheet to {name}',
     keepDrawing: 'keep drawing',
     clearPage: 'remove drawing of page {n}',
     plannedMinutes: 'change planned time of {name}',

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // The pages of a deck: the one it is at, its notes, all of them to choose from, and what this layer shows.
-import { Eraser, EyeOff, RefreshCw } from 'lucide-vue-next'
+import { Eraser, EyeOff, Plus, RefreshCw } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { isDeck, pageAt, type DeckInput, type DeckPage } from '../../../../core/inputs/deck.ts'
+import { isBoard, isDeck, pageAt, type DeckInput, type DeckPage } from '../../../../core/inputs/deck.ts'
 import { pageIdOf } from '../../../../core/layers/index.ts'
 import { RANGES } from '../../../../core/schema/limits.ts'
 import { clearPage } from '../../../../core/annotations/keep-drawing.ts'
-import { setPage, skipPage } from '../../../../core/decks/deck-edits.ts'
+import { addSheet, setPage, skipPage } from '../../../../core/decks/deck-edits.ts'
 import { updateInputOf } from '../../../../core/show/edits.ts'
 import BaseButton from '../../../base/BaseButton.vue'
 import ChoiceBar from '../../../base/ChoiceBar.vue'
@@ -19,6 +19,7 @@ import DeckNotes from '../../../decks/DeckNotes.vue'
 import PageImage from '../../../decks/PageImage.vue'
 import { useDecksStore } from '../../../decks/decks.store.ts'
 import { useChooseDeck } from '../../../decks/use-choose-deck.ts'
+import { makeId } from '../../../show/make-id.ts'
 import { useShowStore } from '../../../show/show.store.ts'
 
 const props = defineProps<{ input: DeckInput }>()
@@ -31,7 +32,7 @@ const now = computed(() => decks.of(props.input.id))
 const staysAt = computed(() => (showStore.layer === null ? null : pageIdOf(showStore.layer)))
 const shownPage = computed(() => (now.value === null ? null : pageAt(now.value.deck, staysAt.value)))
 
-const hint = computed(() => t('decks.againHint', { name: props.input.fileName }))
+const hint = computed(() => t('decks.againHint', { name: props.input.fileName ?? '' }))
 
 function stay(pageId: string | null): void {
   const { sceneId, layer } = showStore
@@ -46,6 +47,17 @@ function choose(page: DeckPage): void {
 
 function toggleSkipped(page: DeckPage): void {
   showStore.edit(t('edits.skipPage', { n: page.number }), (show) => skipPage(show, props.input.id, page.id, !page.skipped))
+}
+
+/** A sheet more, and the board turned to it. */
+function addBlankSheet(): void {
+  const { id } = props.input
+  if (!showStore.edit(t('edits.addSheet', { name: props.input.name }), (show) => addSheet(show, id, makeId))) return
+  const added = showStore.show?.inputs
+    .filter(isDeck)
+    .find((deck) => deck.id === id)
+    ?.pages.at(-1)
+  if (added !== undefined) decks.goTo(id, added.id)
 }
 
 function removeDrawing(page: DeckPage): void {
@@ -118,7 +130,10 @@ function plan(minutes: number): void {
         unit="min"
         @update:model-value="plan(Math.round($event))"
       />
-      <BaseButton class="px-2!" :icon="RefreshCw" :title="hint" @click="chooseDeck(input)">
+      <BaseButton v-if="isBoard(input)" class="px-2!" :icon="Plus" @click="addBlankSheet">
+        {{ t('decks.addSheet') }}
+      </BaseButton>
+      <BaseButton v-else class="px-2!" :icon="RefreshCw" :title="hint" @click="chooseDeck(input)">
         {{ t('decks.importAgain') }}
       </BaseButton>
     </div>
