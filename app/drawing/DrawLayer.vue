@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Over the stage while the presenter draws: presses become strokes on the page or the scene under them.
-import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { toast } from 'vue-sonner'
 import { useShowStore } from '../show/show.store.ts'
@@ -89,6 +89,8 @@ onMounted(async () => {
   await nextTick()
   area.value?.focus({ preventScroll: true })
 })
+// Another scene came to the stage, or the pen was put away, with a stroke half drawn.
+onBeforeUnmount(up)
 </script>
 
 <template>

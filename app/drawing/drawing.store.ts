@@ -1,7 +1,7 @@
 // What is drawn on pages and over scenes while nothing is kept of it: strokes by surface, steps back and forth, and the pen in hand.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { keepDrawing } from '../../core/annotations/keep-drawing.ts'
+import { hasRoomFor, keepDrawing } from '../../core/annotations/keep-drawing.ts'
 import { surfacesOf } from '../../core/annotations/surface-at.ts'
 import { strokesSchema, strokeWidths, type Stroke, type StrokeTool, type StrokeWidth } from '../../core/drawing/stroke.ts'
 import { FADE_MS, surfaceOf, type SurfaceId } from '../../core/drawing/surface.ts'
@@ -140,8 +140,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   watch(pointing, () => point(null))
 
   /** Takes back a stroke that was not finished. */
-  function drop(surface: SurfaceId, ids: readonly string[]): void {
-    const { showId } = showStore
+  function drop(surface: SurfaceId, ids: readonly string[], showId = showStore.showId): void {
     if (showId !== null) engine.calls().programme.draw({ type: 'eraseStrokes', showId, surface, ids })
   }
 
@@ -183,14 +182,18 @@ export const useDrawingStore = defineStore('drawing', () => {
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, step]
     put(step.key, pick(step))
+    for (const one of pick(step)) if (one.staysMs !== null) forgetLater(step.key, one)
     engine.calls().programme.draw({ type: 'setStrokes', ...partsOf(step.key), strokes: pick(step) })
     return true
   }
 
-  /** Keeps what is drawn on what the stage shows in the show: one step of undo. False where nothing was kept. */
-  function keep(label: string, name: string): boolean {
+  /** Keeps what is drawn on what the stage shows in the show: one step of undo. `full`: a page would hold more strokes than it can. */
+  function keep(label: string, name: string): 'kept' | 'full' | 'nothing' {
     const drawn = surfaces.value.map((surface) => [surface, on(surface).filter(({ staysMs: ms }) => ms === null)] as const)
-    const isKept = showStore.edit(label, (show) =>
+    const before = showStore.show
+    if (before === null) return 'nothing'
+    if (drawn.some(([surface, list]) => !hasRoomFor(before, surface, list.length))) return 'full'
+    showStore.edit(label, (show) =>
       drawn.reduce(
         (next, [surface, list]) =>
           keepDrawing(
@@ -203,7 +206,8 @@ export const useDrawingStore = defineStore('drawing', () => {
         show,
       ),
     )
-    if (!isKept) return false
+    // Refused, or it waits until this tab may edit: then it goes on as it was drawn.
+    if (showStore.show === before) return 'nothing'
     // It is the show's now: taking it back is one of the show's steps.
     for (const [surface, list] of drawn) {
       const key = keyOf(showStore.showId!, surface)
@@ -216,7 +220,7 @@ export const useDrawingStore = defineStore('drawing', () => {
         list.map(({ stroke }) => stroke.id),
       )
     }
-    return true
+    return 'kept'
   }
 
   engine.listen({
@@ -228,6 +232,7 @@ export const useDrawingStore = defineStore('drawing', () => {
 
   return {
     isOn,
+    showId: computed(() => showStore.showId),
     tool,
     colour,
     colours,
@@ -275,7 +280,9 @@ function recalled(): ReadonlyMap<string, readonly NewStroke[]> {
 }
 
 function remember(all: ReadonlyMap<string, readonly NewStroke[]>): void {
-  const lasting = [...all].map(([key, list]) => [key, list.filter(({ staysMs }) => staysMs === null).map(({ stroke }) => stroke)])
+  const lasting = [...all]
+    .map(([key, list]) => [key, list.filter(({ staysMs }) => staysMs === null).map(({ stroke }) => stroke)] as const)
+    .filter(([, list]) => list.length > 0)
   try {
     sessionStorage.setItem(MEMORY_KEY, JSON.stringify(lasting))
   } catch {

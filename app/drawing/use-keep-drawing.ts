@@ -8,7 +8,9 @@ export function useKeepDrawing() {
   const drawing = useDrawingStore()
   return {
     keep: (): void => {
-      if (drawing.keep(t('edits.keepDrawing'), t('drawing.layer'))) toast.success(t('drawing.kept'))
+      const done = drawing.keep(t('edits.keepDrawing'), t('drawing.layer'))
+      if (done === 'kept') toast.success(t('drawing.kept'))
+      else if (done === 'full') toast.warning(t('drawing.pageFull'))
     },
   }
 }

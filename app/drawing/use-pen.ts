@@ -2,7 +2,7 @@
 import { computed, shallowRef } from 'vue'
 import { surfaceAt, type SurfaceAt } from '../../core/annotations/surface-at.ts'
 import { isStrokeNear } from '../../core/drawing/stroke-near.ts'
-import { isForm, pointCount, storedPoint, type Stroke, type StrokeTool } from '../../core/drawing/stroke.ts'
+import { isForm, storedPoint, type Stroke, type StrokeTool } from '../../core/drawing/stroke.ts'
 import { LIMITS } from '../../core/schema/limits.ts'
 import { makeId } from '../show/make-id.ts'
 import type { PointerKind } from '../../core/stage/pointer.ts'
@@ -21,6 +21,7 @@ const ERASER_REACH = 0.015
 const EIGHTH = Math.PI / 4
 
 interface Hand {
+  readonly showId: string
   readonly at: SurfaceAt
   readonly id: string
   readonly points: PenPoint[]
@@ -35,9 +36,9 @@ export function usePen(onFull: () => void) {
   const preview = shallowRef<Stroke | null>(null)
 
   function down(point: PenPoint): void {
-    const { turnedShow, seenScene, tool } = drawing
-    if (turnedShow === null || seenScene === null || isPointer(tool)) return
-    hand.value = { at: surfaceAt(turnedShow, seenScene, point.x, point.y), id: makeId(), points: [] }
+    const { showId, turnedShow, seenScene, tool } = drawing
+    if (showId === null || turnedShow === null || seenScene === null || isPointer(tool)) return
+    hand.value = { showId, at: surfaceAt(turnedShow, seenScene, point.x, point.y), id: makeId(), points: [] }
     if (tool === 'eraser') rub(point)
     else move([point], false)
   }
@@ -72,15 +73,17 @@ export function usePen(onFull: () => void) {
     const [now, drawn] = [hand.value, stroke.value]
     release()
     if (now === null || drawn === null) return
-    // A form needs two corners.
-    if (isForm(drawn.tool) && pointCount(drawn) < 2) return drawing.drop(now.at.surface, [drawn.id])
+    // A form needs two corners that differ; and the show it belongs to may have been closed.
+    const [x0, y0, , x1, y1] = drawn.points
+    const isLost = now.showId !== drawing.showId || (isForm(drawn.tool) && x0 === x1 && y0 === y1)
+    if (isLost) return drawing.drop(now.at.surface, [drawn.id], now.showId)
     if (!drawing.add(now.at.surface, drawn)) onFull()
   }
 
   function cancel(): void {
     const now = hand.value
     release()
-    if (now !== null) drawing.drop(now.at.surface, [now.id])
+    if (now !== null) drawing.drop(now.at.surface, [now.id], now.showId)
   }
 
   function release(): void {

@@ -17,7 +17,18 @@ export function keepDrawing(show: Show, surface: SurfaceId, strokes: readonly St
   const what = surfaceOf(surface)
   if (strokes.length === 0 || what === null) return show
   if ('sceneId' in what) return withForms(show, what.sceneId, strokes, name, makeId)
-  return withPageStrokes(show, what.inputId, what.pageId, (kept) => [...kept, ...strokes].slice(-LIMITS.strokes))
+  return withPageStrokes(show, what.inputId, what.pageId, (kept) => [...kept, ...strokes])
+}
+
+/** Whether a surface can keep so many more strokes. The forms of a scene are counted where the show is edited. */
+export function hasRoomFor(show: Show, surface: SurfaceId, count: number): boolean {
+  const what = surfaceOf(surface)
+  if (what === null || 'sceneId' in what) return true
+  const page = show.inputs
+    .filter(isDeck)
+    .find(({ id }) => id === what.inputId)
+    ?.pages.find(({ id }) => id === what.pageId)
+  return (page?.strokes.length ?? 0) + count <= LIMITS.strokes
 }
 
 /** Takes away what is kept on a page. */

@@ -114,11 +114,12 @@ export class ShowBook {
   /** What is drawn in the open show. */
   readonly openDrawings = (): Drawings | undefined => (this.#openId === null ? undefined : this.#drawingsOf(this.#openId))
 
-  /** The open show, and those that are on air, by their ids, each once: as they are shown, or where they differ as they are open. */
+  /** Shows by their ids as they are shown: those on air, which may lack or have what they do not any more, and the open one last. */
   get all(): readonly (readonly [showId: string, show: Show])[] {
-    const kept = [...this.#kept].map(([key, show]) => [key.split(' ', 1)[0]!, this.#turnedOf(key.split(' ', 1)[0]!, show)!] as const)
-    const { open } = this
-    return [...new Map([...kept, ...(open === null ? [] : [[this.#openId!, open] as const])])]
+    const kept = [...this.#kept].map(([key, show]): readonly [string, Show] => [key.split(' ', 1)[0]!, show])
+    const open = this.#openId === null ? undefined : this.#shows.get(this.#openId)
+    const found = new Map([...kept, ...(open === undefined ? [] : [[this.#openId!, open] as const])].map(([showId, show]) => [show, showId]))
+    return [...found].map(([show, showId]) => [showId, this.#turnedOf(showId, show)!])
   }
 
   /** The open show with everything that the programme needs of others. Null without an open show. */
