@@ -150,6 +150,8 @@ watch(
       stripElement.value?.querySelector(`[data-layer-id="${CSS.escape(layerId)}"]`)?.scrollIntoView?.({ inline: 'nearest', block: 'nearest' })
   },
 )
+/** What the menus offer too gives way to the buttons of a deck. */
+const leavesRoom = computed(() => (decks.current === null ? '' : 'max-[1500px]:hidden'))
 </script>
 
 <template>
@@ -157,8 +159,8 @@ watch(
     <div class="flex min-h-8 min-w-0 items-center gap-1 max-[819px]:flex-wrap">
       <AddMenu />
       <LayoutMenu />
-      <IconButton :icon="Type" class="size-7!" :label="t('build.quickText')" @click="addText" />
-      <IconButton :icon="Image" class="size-7!" :label="t('build.quickPicture')" @click="chooseFiles()" />
+      <IconButton :icon="Type" class="size-7!" :class="leavesRoom" :label="t('build.quickText')" @click="addText" />
+      <IconButton :icon="Image" class="size-7!" :class="leavesRoom" :label="t('build.quickPicture')" @click="chooseFiles()" />
       <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
       <DeckBar class="ms-1" />
       <template v-if="group">
@@ -183,7 +185,7 @@ watch(
         <button
           v-if="note.fix"
           type="button"
-          class="min-h-6 shrink-0 rounded whitespace-nowrap px-1 font-medium underline underline-offset-2 hover:text-ink"
+          class="min-h-6 min-w-12 truncate rounded px-1 font-medium underline underline-offset-2 hover:text-ink"
           :title="note.fix"
           @click="follow"
         >

@@ -8,6 +8,7 @@ import BaseButton from '../../base/BaseButton.vue'
 import IconButton from '../../base/IconButton.vue'
 import { useAirStore } from '../../air/air.store.ts'
 import { useCommands } from '../../commands/use-commands.ts'
+import { useDecksStore } from '../../decks/decks.store.ts'
 import { useDrawingStore } from '../../drawing/drawing.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import CanvasMenu from './CanvasMenu.vue'
@@ -18,6 +19,7 @@ const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
 const drawing = useDrawingStore()
+const decks = useDecksStore()
 const { run } = useCommands()
 const { isAsked, toggle } = useSafeLines()
 const { nearness, look } = useStageView()
@@ -60,7 +62,7 @@ const nearActions = computed<MenuAction[]>(() => [
   >
     {{ t('build.makeFirst') }}
   </BaseButton>
-  <CanvasMenu class="max-[1279px]:hidden" />
+  <CanvasMenu :class="decks.current === null ? 'max-[1279px]:hidden' : 'max-[1500px]:hidden'" />
   <ActionMenu :actions="nearActions" :label="t('build.near', { how: nearWords })" align="right">
     <span
       class="inline-flex h-7 items-center gap-1 rounded-md px-1.5 font-num text-[11.5px] whitespace-nowrap text-soft tabular-nums hover:bg-sunk hover:text-ink"
