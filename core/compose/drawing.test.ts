@@ -78,6 +78,13 @@ describe('a drawing on a page', () => {
     expect([isRed(at(159, 45)), isRed(at(Math.round(160 - half * 4) + 3, 45)), isRed(at(Math.round(160 - half * 4) - 4, 45))]).toEqual([true, true, false])
   })
 
+  it('is cropped from the left as well', () => {
+    const whole = { x: 0, y: 0, width: 160, height: 90, angleDeg: 0, fit: 'stretch' as const }
+    const scene = sceneOf([layer({ placement: whole, crop: { left: 0.5, top: 0, right: 0, bottom: 0 } })])
+    const { at } = drawn({ scene, drawings }, pictures)
+    expect([isRed(at(0, 45)), isRed(at(Math.round(half * 4) - 4, 45)), isRed(at(Math.round(half * 4) + 3, 45))]).toEqual([true, true, false])
+  })
+
   it('belongs to its page: a layer at another page has none', () => {
     const scene = sceneOf([layer({ placement: { x: 0, y: 0, width: 160, height: 90, angleDeg: 0, fit: 'stretch' } })])
     const turned = { ...show, inputs: [{ ...deck, pageId: 'p2' }] }

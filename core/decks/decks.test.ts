@@ -52,7 +52,10 @@ describe('matchPages', () => {
     expect(idsOf(kept('s', 'a', 's'), pagesOf('s', 'a', 's', 's'))).toEqual(['old1', 'old2', 'old3', 'new'])
   })
 
-  it('keeps what is skipped, and takes the notes of the new file', () => {
+  it('keeps what is skipped and drawn, and takes the notes of the new file', () => {
+    const strokes = [{ id: 's', tool: 'line' as const, colour: '#102030', width: 0.01, points: [0, 0, 0.5, 1, 1, 0.5] }]
+    const drawn = kept('a', 'b').map((page, index) => ({ ...page, strokes: index === 1 ? strokes : [] }))
+    expect(matchPages(drawn, pagesOf('new', 'a', 'b'), makeId).pages.map((page) => page.strokes.length)).toEqual([0, 0, 1])
     const before = kept('a', 'b').map((page) => ({ ...page, skipped: true, notes: 'old' }))
     const now = pagesOf('a', 'b').map((page) => ({ ...page, notes: 'new' }))
     expect(matchPages(before, now, makeId).pages.every(({ skipped, notes }) => skipped && notes === 'new')).toBe(true)
