@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The stack seen from the side: the wall at the left, the audience at the right. Above it, what comes into the scene.
 import { isGroup } from '../../core/layers/group.ts'
-import { ChevronDown, ChevronLeft, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, Type, X } from 'lucide-vue-next'
+import { ChevronDown, ChevronLeft, CircleAlert, Eye, Image, Info, PanelRightClose, PanelRightOpen, PenLine, Type, X } from 'lucide-vue-next'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -13,6 +13,8 @@ import ActionMenu from '../base/ActionMenu.vue'
 import IconButton from '../base/IconButton.vue'
 import DeckBar from '../decks/DeckBar.vue'
 import { useDecksStore } from '../decks/decks.store.ts'
+import { useCommands } from '../commands/use-commands.ts'
+import { useDrawingStore } from '../drawing/drawing.store.ts'
 import { announce } from '../shell/announce.ts'
 import { useShowStore } from '../show/show.store.ts'
 import DepthPane from './DepthPane.vue'
@@ -29,6 +31,8 @@ const { t, locale } = useI18n()
 const showStore = useShowStore()
 const decks = useDecksStore()
 const { addText, chooseFiles, onFilesChosen } = useAddLayer()
+const drawing = useDrawingStore()
+const { run } = useCommands()
 const { note, fix, cures, dismiss } = useDepthNotes()
 const { unseenOf } = useUnseen()
 const removeLayer = useRemoveLayer()
@@ -160,6 +164,7 @@ const leavesRoom = computed(() => (decks.current === null ? '' : 'max-[1500px]:h
       <AddMenu />
       <LayoutMenu />
       <IconButton :icon="Type" class="size-7!" :class="leavesRoom" :label="t('build.quickText')" @click="addText" />
+      <IconButton :icon="PenLine" class="size-7!" :label="t('commands.does.draw')" :is-on="drawing.isOn" @click="run('draw')" />
       <IconButton :icon="Image" class="size-7!" :class="leavesRoom" :label="t('build.quickPicture')" @click="chooseFiles()" />
       <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
       <DeckBar class="ms-1" />

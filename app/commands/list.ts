@@ -172,7 +172,7 @@ export const commandList = {
   goToPage: {
     group: 'air',
     icon: Hash,
-    keys: ['KeyG'],
+    keys: ['KeyJ'],
     isFor: ({ decks }) => decks.current !== null,
     whyNot: ({ decks, page: here }) => [decks.current === null && 'noDeck', here !== 'build' && 'notInBuild'],
     run: ({ decks }) => (decks.isAskingPage = true),

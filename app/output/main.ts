@@ -25,6 +25,8 @@ async function say(): Promise<void> {
 
 function write({ outputs }: Catalogue): void {
   document.title = outputs.windowTitle
+  // A picture from the moment on in which it has a name.
+  card.role = 'img'
   card.setAttribute('aria-label', outputs.card)
   video.setAttribute('aria-label', outputs.feed)
   document.querySelector('#hint')!.textContent = outputs.fullScreen

@@ -178,7 +178,7 @@ test('a dot and a light follow the hand on air alone; a page is asked for by its
   await page.keyboard.press('Escape')
   await expect.poll(() => paperAt(meeting)).toBe(1)
 
-  await page.locator('main').press('g')
+  await page.locator('main').press('j')
   const asked = page.getByRole('textbox', { name: 'Page, 1 to 6' })
   await expect(asked).toBeFocused()
   await asked.fill('9')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What is done with the scene on the stage as a whole.
-import { ChevronDown, PenLine, Radio, TvMinimal, Eye, EyeOff, ZoomIn } from 'lucide-vue-next'
+import { ChevronDown, Radio, TvMinimal, Eye, EyeOff, ZoomIn } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import ActionMenu, { type MenuAction } from '../../base/ActionMenu.vue'
@@ -9,7 +9,6 @@ import IconButton from '../../base/IconButton.vue'
 import { useAirStore } from '../../air/air.store.ts'
 import { useCommands } from '../../commands/use-commands.ts'
 import { useDecksStore } from '../../decks/decks.store.ts'
-import { useDrawingStore } from '../../drawing/drawing.store.ts'
 import { useShowStore } from '../../show/show.store.ts'
 import CanvasMenu from './CanvasMenu.vue'
 import { useSafeLines } from './use-safe-lines.ts'
@@ -18,7 +17,6 @@ import { useStageView } from './use-stage-view.ts'
 const { t } = useI18n()
 const showStore = useShowStore()
 const air = useAirStore()
-const drawing = useDrawingStore()
 const decks = useDecksStore()
 const { run } = useCommands()
 const { isAsked, toggle } = useSafeLines()
@@ -78,6 +76,5 @@ const nearActions = computed<MenuAction[]>(() => [
     :is-on="air.focus.now !== null || air.focus.isAiming"
     @click="run('lookCloser')"
   />
-  <IconButton :icon="PenLine" class="size-7!" :label="t('commands.does.draw')" :is-on="drawing.isOn" @click="run('draw')" />
   <IconButton :icon="TvMinimal" class="size-7!" :label="t('build.safe')" :is-on="isAsked" @click="toggle" />
 </template>
