@@ -164,7 +164,8 @@ const leavesRoom = computed(() => (decks.current === null ? '' : 'max-[1500px]:h
       <AddMenu />
       <LayoutMenu />
       <IconButton :icon="Type" class="size-7!" :class="leavesRoom" :label="t('build.quickText')" @click="addText" />
-      <IconButton :icon="PenLine" class="size-7!" :label="t('commands.does.draw')" :is-on="drawing.isOn" @click="run('draw')" />
+      <!-- No stop for Tab, which comes by here on every way to the inspector: D and the palette take the pen as well. -->
+      <IconButton :icon="PenLine" tabindex="-1" class="size-7!" :label="t('commands.does.draw')" :is-on="drawing.isOn" @click="run('draw')" />
       <IconButton :icon="Image" class="size-7!" :class="leavesRoom" :label="t('build.quickPicture')" @click="chooseFiles()" />
       <input type="file" :accept="FILE_KINDS" multiple class="hidden" data-testid="picture-file" @change="onFilesChosen" />
       <DeckBar class="ms-1" />
