@@ -27,7 +27,7 @@ export const drawingWords = {
     done: 'Zeichnen beenden',
     layer: 'Zeichnung',
     kept: 'Die Zeichnung gehört jetzt zur Show.',
-    full: 'Hier ist Platz für 600 Striche. Löschen Sie die Zeichnung, um weiterzuzeichnen, oder nehmen Sie eine andere Seite.',
+    full: 'Hier ist Platz für 600 Striche. Löschen Sie die Zeichnung, oder nehmen Sie eine andere Seite.',
     pageFull: 'Eine Seite behält bis zu 600 Striche. Radieren Sie einige weg, oder entfernen Sie die Zeichnung, die zu ihr gehört.',
     clearPage: 'Zeichnung dieser Seite entfernen',
     onPage: '1 Strich gehört zu dieser Seite | {count} Striche gehören zu dieser Seite',
